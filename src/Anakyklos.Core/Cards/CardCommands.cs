@@ -1,0 +1,123 @@
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+
+namespace Anakyklos.Core.Cards;
+
+/// <summary>What a person wants to do to a card.</summary>
+public abstract record CardCommand;
+
+/// <summary>The step is done.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Count">Fasteners out or in; null when all of them.</param>
+/// <param name="Reason">Why fewer went in; empty otherwise.</param>
+public sealed record ConfirmStep(string Step, int? Count = null, string Reason = "") : CardCommand;
+
+/// <summary>Parts, pan and oil are laid out.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Parts">What lies there for each part id.</param>
+/// <param name="Pan">What the drain pan holds.</param>
+/// <param name="Oil">Oil in hand.</param>
+/// <param name="Product">What is printed on the can.</param>
+public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, Quantity<Volume> Oil, string Product) : CardCommand;
+
+/// <summary>What lies there for one part.</summary>
+/// <param name="Choice">New, the old one, another number, or nothing.</param>
+/// <param name="Number">The number printed on it; empty for the sheet's own.</param>
+/// <param name="Reason">Why, for the old one or another number.</param>
+public sealed record KitPart(KitChoice Choice, string Number = "", string Reason = "");
+
+/// <summary>What lies there for a part.</summary>
+public enum KitChoice
+{
+    /// <summary>A new one with the number of the sheet.</summary>
+    InHand,
+
+    /// <summary>The old seal goes back.</summary>
+    OldAgain,
+
+    /// <summary>A part with another number.</summary>
+    Other,
+
+    /// <summary>Nothing.</summary>
+    Missing,
+}
+
+/// <summary>A torque was read.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Reading">In the unit typed.</param>
+/// <param name="UnitIsMeant">The person was asked about the unit and stands by it.</param>
+public sealed record TakeReading(string Step, Typed<Torque> Reading, bool UnitIsMeant = false) : CardCommand;
+
+/// <summary>An earlier reading was noted wrongly.</summary>
+/// <param name="Of">Its seq.</param>
+/// <param name="Reading">What it should have said.</param>
+/// <param name="Reason">Why.</param>
+public sealed record CorrectReading(int Of, Typed<Torque> Reading, string Reason) : CardCommand;
+
+/// <summary>Says what was done after too much torque.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="What">In words.</param>
+public sealed record SettleOverTorque(string Step, string What) : CardCommand;
+
+/// <summary>An amount went in.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Amount">In the unit typed.</param>
+/// <param name="WarningSeen">The person was warned and stands by it.</param>
+public sealed record Pour(string Step, Typed<Volume> Amount, bool WarningSeen = false) : CardCommand;
+
+/// <summary>An amount came out again.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Amount">In the unit typed.</param>
+public sealed record TakeOut(string Step, Typed<Volume> Amount) : CardCommand;
+
+/// <summary>The dipstick was read.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Level">Where the oil stands.</param>
+public sealed record ReadGauge(string Step, Level Level) : CardCommand;
+
+/// <summary>A wait is ended early.</summary>
+/// <param name="Wait">Id of the wait.</param>
+/// <param name="Reason">Why.</param>
+public sealed record CutWait(string Wait, string Reason) : CardCommand;
+
+/// <summary>The step is left for later.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Reason">Why.</param>
+public sealed record PutAside(string Step, string Reason) : CardCommand;
+
+/// <summary>The last thing done was a mistake of the thumb.</summary>
+/// <param name="Of">Seq of the event to take back.</param>
+public sealed record TakeBack(int Of) : CardCommand;
+
+/// <summary>Strays from the book at a step.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Kind">No reading, or step left out.</param>
+/// <param name="Reason">Why.</param>
+public sealed record Deviate(string Step, DeviationKind Kind, string Reason) : CardCommand;
+
+/// <summary>Puts a second name to a deviation or a stop.</summary>
+/// <param name="Of">Its seq.</param>
+public sealed record Countersign(int Of) : CardCommand;
+
+/// <summary>Notes what was seen.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Grade">How bad.</param>
+/// <param name="Text">What.</param>
+public sealed record NoteFinding(string Step, FindingGrade Grade, string Text) : CardCommand;
+
+/// <summary>A joint leaks.</summary>
+/// <param name="Step">The step at which it was looked at.</param>
+/// <param name="Fastener">Fastener id.</param>
+public sealed record ReportLeak(string Step, string Fastener) : CardCommand;
+
+/// <summary>The display did not answer.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record FailReset(string Step) : CardCommand;
+
+/// <summary>Moves the lift outside the plan.</summary>
+/// <param name="Up">Up or down.</param>
+/// <param name="LookedOver">Lifting points, or the space underneath, were looked at just now.</param>
+public sealed record MoveLift(bool Up, bool LookedOver) : CardCommand;
+
+/// <summary>Signs the card.</summary>
+public sealed record Sign : CardCommand;

@@ -1,0 +1,185 @@
+using System.Text.Json.Serialization;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Cards;
+
+/// <summary>Something that happened to a card. Events are appended and never changed.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(CardOpened), nameof(CardOpened))]
+[JsonDerivedType(typeof(StepDone), nameof(StepDone))]
+[JsonDerivedType(typeof(KitConfirmed), nameof(KitConfirmed))]
+[JsonDerivedType(typeof(ReadingTaken), nameof(ReadingTaken))]
+[JsonDerivedType(typeof(OverTorqueSettled), nameof(OverTorqueSettled))]
+[JsonDerivedType(typeof(Poured), nameof(Poured))]
+[JsonDerivedType(typeof(TakenOut), nameof(TakenOut))]
+[JsonDerivedType(typeof(GaugeRead), nameof(GaugeRead))]
+[JsonDerivedType(typeof(WaitCut), nameof(WaitCut))]
+[JsonDerivedType(typeof(StepPutAside), nameof(StepPutAside))]
+[JsonDerivedType(typeof(TakenBack), nameof(TakenBack))]
+[JsonDerivedType(typeof(DeviationTaken), nameof(DeviationTaken))]
+[JsonDerivedType(typeof(Countersigned), nameof(Countersigned))]
+[JsonDerivedType(typeof(FindingNoted), nameof(FindingNoted))]
+[JsonDerivedType(typeof(LeakFound), nameof(LeakFound))]
+[JsonDerivedType(typeof(ResetFailed), nameof(ResetFailed))]
+[JsonDerivedType(typeof(LiftMoved), nameof(LiftMoved))]
+[JsonDerivedType(typeof(Signed), nameof(Signed))]
+public abstract record CardEvent;
+
+/// <summary>An event in its place: when, by whom, through which command.</summary>
+/// <param name="Seq">Place in the card, from 1.</param>
+/// <param name="At">When, with the workshop's offset.</param>
+/// <param name="By">Who.</param>
+/// <param name="Command">The client's id of the command; events of one command share it.</param>
+/// <param name="Event">What.</param>
+public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Command, CardEvent Event);
+
+/// <summary>The card was opened. Plan, sheet revision and school are frozen here.</summary>
+/// <param name="Plate">The vehicle.</param>
+/// <param name="SheetId">Model sheet.</param>
+/// <param name="SheetRevision">Its revision.</param>
+/// <param name="Jobs">Job ids.</param>
+/// <param name="Steps">The steps, in order.</param>
+/// <param name="Odometer">Reading at intake.</param>
+/// <param name="Use">Which interval applies.</param>
+/// <param name="School">How high the workshop fills; null for the sheet's own target.</param>
+/// <param name="SealsUsedAgain">Seals that the last cards left in, and how often by now.</param>
+public sealed record CardOpened(string Plate, string SheetId, int SheetRevision, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
+    Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain) : CardEvent;
+
+/// <summary>A step was done.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Count">Fasteners out or in, where they are counted.</param>
+public sealed record StepDone(string Step, int? Count = null) : CardEvent;
+
+/// <summary>Parts, pan and oil were laid out.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Parts">Number in hand by part id.</param>
+/// <param name="Pan">What the drain pan holds.</param>
+/// <param name="Oil">Oil in hand.</param>
+/// <param name="Product">What is printed on the can, with its batch.</param>
+public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, Quantity<Volume> Oil, string Product) : CardEvent;
+
+/// <summary>A torque was read off the wrench.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Reading">The reading in its unit.</param>
+/// <param name="Outcome">What it was worth.</param>
+/// <param name="Corrects">Seq of the reading that this one puts right, or null.</param>
+/// <param name="Reason">Why it was put right; empty for a first reading.</param>
+public sealed record ReadingTaken(string Step, Typed<Torque> Reading, TorqueOutcome Outcome, int? Corrects = null, string Reason = "") : CardEvent;
+
+/// <summary>What was done after too much torque.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="What">In the person's words.</param>
+public sealed record OverTorqueSettled(string Step, string What) : CardEvent;
+
+/// <summary>An amount went in.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Amount">The amount in the unit it was given in.</param>
+/// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
+public sealed record Poured(string Step, Typed<Volume> Amount, string AgainstWarning = "") : CardEvent;
+
+/// <summary>An amount was taken out again, because it stood too high.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Amount">The amount.</param>
+public sealed record TakenOut(string Step, Typed<Volume> Amount) : CardEvent;
+
+/// <summary>The dipstick was read.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Level">Where the oil stood.</param>
+public sealed record GaugeRead(string Step, Level Level) : CardEvent;
+
+/// <summary>A wait was ended before its time.</summary>
+/// <param name="Wait">Id of the wait.</param>
+/// <param name="Reason">Why.</param>
+public sealed record WaitCut(string Wait, string Reason) : CardEvent;
+
+/// <summary>A step was left for later.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Reason">Why.</param>
+public sealed record StepPutAside(string Step, string Reason) : CardEvent;
+
+/// <summary>The last thing done was pressed by mistake and does not count.</summary>
+/// <param name="From">First seq that does not count.</param>
+/// <param name="To">Last seq that does not count.</param>
+public sealed record TakenBack(int From, int To) : CardEvent;
+
+/// <summary>Something strayed from the book.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Kind">What kind.</param>
+/// <param name="Part">Part id, or empty.</param>
+/// <param name="What">In words, for the record.</param>
+/// <param name="Reason">Why, in the person's words.</param>
+/// <param name="NeedsCountersignature">Whether another person must put their name to it.</param>
+public sealed record DeviationTaken(string Step, DeviationKind Kind, string Part, string What, string Reason, bool NeedsCountersignature) : CardEvent;
+
+/// <summary>Another person put their name to a deviation or a finding.</summary>
+/// <param name="Of">Its seq.</param>
+public sealed record Countersigned(int Of) : CardEvent;
+
+/// <summary>Something was seen.</summary>
+/// <param name="Step">Step at which it was seen.</param>
+/// <param name="Grade">How bad.</param>
+/// <param name="Text">What.</param>
+public sealed record FindingNoted(string Step, FindingGrade Grade, string Text) : CardEvent;
+
+/// <summary>A joint leaks: it counts as open again.</summary>
+/// <param name="Step">The step at which it was looked at.</param>
+/// <param name="Fastener">Fastener id.</param>
+public sealed record LeakFound(string Step, string Fastener) : CardEvent;
+
+/// <summary>The display did not answer: the reset starts over.</summary>
+/// <param name="Step">Step id of the move that failed.</param>
+public sealed record ResetFailed(string Step) : CardEvent;
+
+/// <summary>The lift was moved outside the plan.</summary>
+/// <param name="Up">Up or down.</param>
+public sealed record LiftMoved(bool Up) : CardEvent;
+
+/// <summary>The card was signed: the ring is closed.</summary>
+/// <param name="Due">When each job is due next.</param>
+public sealed record Signed(IReadOnlyList<JobDue> Due) : CardEvent;
+
+/// <summary>When a job is due next.</summary>
+/// <param name="Job">Job id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Next">Distance and day.</param>
+public sealed record JobDue(string Job, string Name, NextDue Next);
+
+/// <summary>Four grades of findings.</summary>
+public enum FindingGrade
+{
+    /// <summary>Nothing wrong.</summary>
+    Sound,
+
+    /// <summary>Keep an eye on it.</summary>
+    KeepAnEye,
+
+    /// <summary>Plan it.</summary>
+    PlanIt,
+
+    /// <summary>It must not go on like this; another person decides.</summary>
+    Stop,
+}
+
+/// <summary>Ways of straying from the book.</summary>
+public enum DeviationKind
+{
+    /// <summary>An old seal goes back in.</summary>
+    OldSealAgain,
+
+    /// <summary>A part with another number is fitted.</summary>
+    OtherPart,
+
+    /// <summary>Tightened without a reading.</summary>
+    NoReading,
+
+    /// <summary>Fewer fasteners went in than came out.</summary>
+    CountShort,
+
+    /// <summary>A step was not done at all.</summary>
+    StepLeftOut,
+}

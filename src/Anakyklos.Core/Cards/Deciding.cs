@@ -1,0 +1,257 @@
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Cards;
+
+public sealed partial class JobCard
+{
+    /// <summary>The longest reason or finding, in characters.</summary>
+    public const int LongestText = 400;
+
+    /// <summary>Decides on a command. Changes nothing.</summary>
+    /// <param name="command">What is wanted.</param>
+    /// <param name="by">Who wants it.</param>
+    /// <param name="now">When, in the workshop's time zone: dates on the record follow it.</param>
+    public Decision Decide(CardCommand command, Person by, DateTimeOffset now)
+    {
+        if (!by.WorksOnCards)
+            return No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
+        if (Signature is { } s)
+            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Open a new one.");
+        return command switch
+        {
+            ConfirmStep c => AtStep(c.Step, now, step => Confirm(c, step)),
+            ConfirmKit c => AtStep(c.Step, now, step => ConfirmKitParts(c, step), StepKind.Kit),
+            TakeReading c => AtStep(c.Step, now, step => Read(c, step), StepKind.Tighten),
+            Pour c => PourAt(c, now),
+            TakeOut c => TakeOutAt(c),
+            ReadGauge c => AtStep(c.Step, now, step => Gauge(c), StepKind.Gauge),
+            CorrectReading c => Correct(c),
+            SettleOverTorque c => Settle(c, by),
+            CutWait c => Cut(c, now),
+            PutAside c => Aside(c),
+            TakeBack c => Back(c),
+            Deviate c => AtStep(c.Step, now, step => Stray(c, step)),
+            Countersign c => SecondName(c, by),
+            NoteFinding c => Find(c),
+            ReportLeak c => Leak(c),
+            FailReset c => Step(c.Step)?.Kind == StepKind.Reset && _steps[c.Step].Status != StepStatus.Done ? Yes(new ResetFailed(c.Step)) : NoSuchStep(c.Step),
+            MoveLift c => Move(c),
+            Sign => SignOff(now),
+            _ => throw new ArgumentOutOfRangeException(nameof(command)),
+        };
+    }
+
+    private static Accepted Yes(params CardEvent[] events) => new(events);
+
+    private static Refused No(string what, string @do, string? step = null, string? field = null) => new([new(what, @do, step, field)]);
+
+    private static Refused NoSuchStep(string id) => No($"There is no step “{(id.Length > 60 ? id[..60] : id)}” that this can be done to.", "Go back to the card.");
+
+    private static Refused? Wordless(string text, string field, string what) =>
+        string.IsNullOrWhiteSpace(text) ? No($"{what} is missing.", "Say it in a few words.", field: field)
+        : text.Length > LongestText ? No($"{what} is {text.Length} characters long.", $"Keep it to {LongestText}.", field: field)
+        : null;
+
+    private Decision AtStep(string id, DateTimeOffset now, Func<SheetStep, Decision> then, StepKind? only = null)
+    {
+        if (Step(id) is not { } step || (only is { } kind && step.Kind != kind))
+            return NoSuchStep(id);
+        var state = _steps[id];
+        if (state.Status is StepStatus.Done or StepStatus.LeftOut && !(step.Kind == StepKind.Kit && !_open.Keys.Any(Sheet.Fasteners.ContainsKey)))
+            return No($"{state.Through!.By.Name} did this at {state.Through.At:HH:mm}.", "Go on with the next step.", Next?.Id);
+        return InTheWay(step, now) is { Count: > 0 } reasons ? new Refused(reasons) : then(step);
+    }
+
+    private Decision Confirm(ConfirmStep c, SheetStep step)
+    {
+        switch (step.Kind)
+        {
+            case StepKind.Kit:
+                return No("The kit is confirmed part by part.", "Say what lies there.");
+            case StepKind.Tighten when Sheet.Fasteners[step.What].Tightening.Value is ToTorque:
+                return No("This one needs a torque reading.", "Enter what the wrench said.", field: "torque");
+            case StepKind.Pour or StepKind.Gauge:
+                return No("This one needs an amount or a level.", "Enter what you poured or read.");
+        }
+        if (c.Count is not { } count)
+            return Yes(new StepDone(step.Id));
+        var access = step.Kind is StepKind.Open or StepKind.Close && Sheet.Access.TryGetValue(step.What, out var a) && a.Count > 0 ? a : null;
+        if (access is null)
+            return No("Nothing is counted at this step.", "Leave the count away.", field: "count");
+        var most = step.Kind == StepKind.Close ? _open[access.Id].Count : access.Count;
+        if (count < 0 || count > most)
+            return No($"{count} {access.CountOf} cannot be: there are {most}.", "Count again.", field: "count");
+        if (step.Kind == StepKind.Open || count == access.Count)
+            return Yes(new StepDone(step.Id, count));
+        if (Wordless(c.Reason, "reason", $"{count} of {access.Count} {access.CountOf} went in. The reason") is { } missing)
+            return missing;
+        return Yes(new DeviationTaken(step.Id, DeviationKind.CountShort, "", $"{access.Name}: {count} of {access.Count} {access.CountOf}", c.Reason, true), new StepDone(step.Id, count));
+    }
+
+    private Decision Read(TakeReading c, SheetStep step)
+    {
+        if (Sheet.Fasteners[step.What].Tightening.Value is not ToTorque spec)
+            return No("This one has no torque.", "Tighten it as the step says and confirm.", field: "torque");
+        if (ImplausibleTorque(c.Reading) is { } refused)
+            return refused;
+        var verdict = spec.Judge(c.Reading);
+        return verdict.PerhapsMeant is { } meant && !c.UnitIsMeant ? new Asked(AskUnit(c.Reading, meant)) : Yes(new ReadingTaken(step.Id, c.Reading, verdict.Outcome));
+    }
+
+    private static Refused? ImplausibleTorque(Typed<Torque> reading) =>
+        reading.Value <= Quantity<Torque>.Zero ? No("A torque is above zero.", "Type what the wrench said.", field: "torque")
+        : reading.Value > Quantity<Torque>.Of(2000, Torque.NewtonMetre) ? No($"{reading} is more than any wrench here gives.", "Type what the wrench said.", field: "torque")
+        : null;
+
+    private static UnitQuestion AskUnit(Typed<Torque> reading, Unit<Torque> meant)
+    {
+        var other = new Typed<Torque>(Quantity<Torque>.Of(reading.Value.In(reading.Unit), meant), meant);
+        return new($"{reading} does not pass, but {other} would. Which unit was on the wrench?", reading, other);
+    }
+
+    private Decision Correct(CorrectReading c)
+    {
+        if (_history.FirstOrDefault(h => h.Seq == c.Of)?.Event is not ReadingTaken old)
+            return No("There is no such reading.", "Choose one from the list.");
+        if (Wordless(c.Reason, "reason", "The reason") is { } missing)
+            return missing;
+        if (ImplausibleTorque(c.Reading) is { } refused)
+            return refused;
+        var spec = (ToTorque)Sheet.Fasteners[Known(old.Step).What].Tightening.Value;
+        return Yes(new ReadingTaken(old.Step, c.Reading, spec.Judge(c.Reading).Outcome, c.Of, c.Reason));
+    }
+
+    private Decision Settle(SettleOverTorque c, Person by)
+    {
+        if (!_overTorqued.Contains(c.Step))
+            return No("Nothing was tightened too far here.", "Go on with the step.");
+        if (Sheet.Fasteners[Known(c.Step).What].TooMuch == OverTorqueRule.LeadDecides && by.Role != Role.Lead)
+            return No("The workshop lead decides about this one.", "Ask the lead to sign in and say what was done.");
+        return Wordless(c.What, "what", "What was done") ?? (Decision)Yes(new OverTorqueSettled(c.Step, c.What));
+    }
+
+    private Decision PourAt(Pour c, DateTimeOffset now)
+    {
+        if (Step(c.Step) is not { Kind: StepKind.Pour or StepKind.Gauge } step)
+            return NoSuchStep(c.Step);
+        if (_steps[step.Id].Status is StepStatus.Done or StepStatus.LeftOut)
+            return AtStep(c.Step, now, _ => NoSuchStep(c.Step));
+        var state = Fluid(step.What);
+        var fill = FillOf(step.What);
+        IReadOnlyList<Refusal> reasons = step.Kind == StepKind.Pour ? InTheWay(step, now)
+            : [.. LiftInTheWay(step), .. EngineInTheWay(step), .. BeforeReading(step.What)];
+        if (reasons.Count > 0)
+            return new Refused(reasons);
+        if (step.Kind == StepKind.Gauge && (state.Level is not { } level || state.SinceReading != Quantity<Volume>.Zero || fill.After(level).Verdict != FillVerdict.Pour))
+            return No("Nothing should be poured before the next reading.", "Read the dipstick first.");
+        if (ImplausibleAmount(c.Amount) is { } refused)
+            return refused;
+        var warning = fill.Warn(state.Poured, c.Amount.Value, state.Level, state.SinceReading);
+        var text = warning.PassesTop ? $"{c.Amount} would bring the oil {warning.Reaches} of the dipstick. Too much harms seals and the particulate filter."
+            : warning.OverBook ? $"{c.Amount} makes {Litres(state.Poured + c.Amount.Value)} in all; the book says {Litres(fill.Book)}. Look for what does not agree."
+            : "";
+        if (text.Length > 0 && !c.WarningSeen)
+            return new Asked(new PourQuestion($"{text} Was it really {c.Amount}?", c.Amount));
+        return Yes(new Poured(step.Id, c.Amount, text));
+    }
+
+    private static Refused? ImplausibleAmount(Typed<Volume> amount) =>
+        amount.Value <= Quantity<Volume>.Zero ? No("An amount is above zero.", "Type what went in.", field: "amount")
+        : amount.Value > Quantity<Volume>.Of(50, Volume.Litre) ? No($"{amount} is more than any sump here holds.", "Type what went in, with its unit.", field: "amount")
+        : null;
+
+    private Decision TakeOutAt(TakeOut c)
+    {
+        if (Step(c.Step) is not { Kind: StepKind.Gauge } step || _steps[step.Id].Status != StepStatus.Waiting)
+            return NoSuchStep(c.Step);
+        var state = Fluid(step.What);
+        if (state.Level is not { } level || state.SinceReading != Quantity<Volume>.Zero || FillOf(step.What).After(level).Verdict != FillVerdict.TakeOut)
+            return No("The last reading does not ask for any to be taken out.", "Read the dipstick first.");
+        if (ImplausibleAmount(c.Amount) is { } refused)
+            return refused;
+        return c.Amount.Value > state.Poured ? No($"Only {Litres(state.Poured)} went in.", "Type what came out.", field: "amount") : Yes(new TakenOut(step.Id, c.Amount));
+    }
+
+    private static Decision Gauge(ReadGauge c) => c.Level.IsOnStick
+        ? Yes(new GaugeRead(c.Step, c.Level))
+        : No("That is not on the dipstick.", "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.", field: "level");
+
+    private Decision Cut(CutWait c, DateTimeOffset now)
+    {
+        if (!_waits.TryGetValue(c.Wait, out var wait) || wait.Until <= now)
+            return No("This wait is over.", "Go on with the step.", Next?.Id);
+        return Wordless(c.Reason, "reason", "The reason") ?? (Decision)Yes(new WaitCut(c.Wait, c.Reason));
+    }
+
+    private Decision Aside(PutAside c)
+    {
+        if (Step(c.Step) is null || _steps[c.Step].Status is not (StepStatus.Waiting or StepStatus.Aside))
+            return NoSuchStep(c.Step);
+        return Wordless(c.Reason, "reason", "The reason") ?? (Decision)Yes(new StepPutAside(c.Step, c.Reason));
+    }
+
+    private Decision Back(TakeBack c)
+    {
+        var taken = _history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
+        var last = _history.LastOrDefault(h => h.Event is not (TakenBack or FindingNoted or Countersigned) && !taken.Contains(h.Seq));
+        var wanted = _history.FirstOrDefault(h => h.Seq == c.Of);
+        if (last is null || wanted is null || last.Command != wanted.Command || last.Event is CardOpened)
+            return No("Only the last thing done can be taken back.", "For a reading that was noted wrongly, put the reading right instead.");
+        var together = _history.Where(h => h.Command == last.Command).ToList();
+        if (together.Any(h => _countersigned.Contains(h.Seq)))
+            return No("This has been countersigned.", "It stands.");
+        return Yes(new TakenBack(together[0].Seq, together[^1].Seq));
+    }
+
+    private Decision Find(NoteFinding c)
+    {
+        if (Step(c.Step) is null)
+            return NoSuchStep(c.Step);
+        return Wordless(c.Text, "text", "What you saw") ?? (Decision)Yes(new FindingNoted(c.Step, c.Grade, c.Text));
+    }
+
+    private Decision Leak(ReportLeak c)
+    {
+        if (Step(c.Step)?.Kind != StepKind.Look || !OpenedJoints.Contains(c.Fastener))
+            return NoSuchStep(c.Step);
+        return Yes(new LeakFound(c.Step, c.Fastener), new FindingNoted(c.Step, FindingGrade.PlanIt, $"{Sheet.Fasteners[c.Fastener].Name} leaked after it was closed"));
+    }
+
+    private Decision Move(MoveLift c)
+    {
+        if (c.Up == LiftUp)
+            return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.");
+        if (EngineRuns)
+            return No("The engine is running.", "Switch it off before the lift moves.");
+        if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.").ToList() is { Count: > 0 } plugs)
+            return new Refused(plugs);
+        if (c.Up && HeldDown().ToList() is { Count: > 0 } loose)
+            return new Refused(loose);
+        return c.LookedOver ? Yes(new LiftMoved(c.Up))
+            : No(c.Up ? "The lifting points have not been looked at." : "The space underneath has not been looked at.", "Look, then say so.", field: "lookedOver");
+    }
+
+    private Decision SignOff(DateTimeOffset now)
+    {
+        var reasons = BeforeSigning().ToList();
+        if (reasons.Count > 0)
+            return new Refused(reasons);
+        var day = DateOnly.FromDateTime(now.DateTime);
+        return Yes(new Signed([.. Opened.Jobs.Select(id => Sheet.Jobs[id])
+            .Select(j => new JobDue(j.Id, j.Name, Sheet.Intervals[j.Interval].For(Opened.Use).After(Opened.Odometer, day)))]));
+    }
+
+    /// <summary>What stands between the card and its signature; empty when the ring is closed.</summary>
+    public IEnumerable<Refusal> BeforeSigning()
+    {
+        foreach (var item in Open)
+            yield return new($"{item.Name}: still open{(item.Detail.Length > 0 ? $", {item.Detail}" : "")}.", "Close it first.", FirstOpen(s => s.What == item.Id && s.Kind is not (StepKind.Open or StepKind.Drain)));
+        foreach (var step in Steps.Where(s => _steps[s.Id].Status is StepStatus.Waiting or StepStatus.Aside))
+            yield return new($"“{step.Title}” is {(_steps[step.Id].Status == StepStatus.Aside ? "left for later" : "not done")}.", "Do it first.", step.Id);
+        foreach (var seq in WantingCountersignature)
+            yield return new(_history[seq - 1].Event switch { DeviationTaken d => $"{d.What}: needs a second name.", FindingNoted f => $"“{f.Text}” was graded stop.", _ => "" }, "Another person countersigns it at hand-over.");
+    }
+}

@@ -1,0 +1,351 @@
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Cards;
+
+/// <summary>
+/// A job card: a pure function of its sheet and its events. What has been opened is in <see cref="Open"/> until it is closed; the card can be
+/// signed when nothing is. A card is never changed: <see cref="With"/> gives the next one.
+/// </summary>
+public sealed partial class JobCard
+{
+    private readonly List<Recorded> _history;
+    private readonly Dictionary<string, StepState> _steps = [];
+    private readonly Dictionary<string, OpenItem> _open = [];
+    private readonly Dictionary<string, RunningWait> _waits = [];
+    private readonly HashSet<string> _fitted = [];
+    private readonly Dictionary<string, FluidState> _fluids = [];
+    private readonly Dictionary<string, int> _closedAt = [];
+    private readonly List<Noted<DeviationTaken>> _deviations = [];
+    private readonly List<Noted<FindingNoted>> _findings = [];
+    private readonly HashSet<int> _countersigned = [];
+    private readonly HashSet<string> _overTorqued = [];
+    private int _ranAt;
+    private int _lookedAt;
+
+    private JobCard(ModelSheet sheet, CardOpened opened, List<Recorded> history)
+    {
+        Sheet = sheet;
+        Opened = opened;
+        _history = history;
+        foreach (var step in opened.Steps)
+            _steps[step.Id] = new(StepStatus.Waiting, null);
+        foreach (var step in opened.Steps.Where(s => s.EndsReset))
+            _open[step.What] = new(step.What, sheet.Resets[step.What].Name, "lit until it is reset", step.Id, 1);
+    }
+
+    /// <summary>The sheet in the revision the card was opened with.</summary>
+    public ModelSheet Sheet { get; }
+
+    /// <summary>How it was opened.</summary>
+    public CardOpened Opened { get; }
+
+    /// <summary>Everything that happened, in order.</summary>
+    public IReadOnlyList<Recorded> History => _history;
+
+    /// <summary>The steps in plan order.</summary>
+    public IReadOnlyList<SheetStep> Steps => Opened.Steps;
+
+    /// <summary>What is still open, in the order it was opened.</summary>
+    public IReadOnlyList<OpenItem> Open => [.. _open.Values.OrderBy(o => o.Since)];
+
+    /// <summary>Waits that were started and not cut, whether over or not.</summary>
+    public IReadOnlyCollection<RunningWait> Waits => _waits.Values;
+
+    /// <summary>What strayed from the book.</summary>
+    public IReadOnlyList<Noted<DeviationTaken>> Deviations => _deviations;
+
+    /// <summary>What was seen.</summary>
+    public IReadOnlyList<Noted<FindingNoted>> Findings => _findings;
+
+    /// <summary>Whether the vehicle is up on the lift.</summary>
+    public bool LiftUp { get; private set; }
+
+    /// <summary>Whether the engine runs.</summary>
+    public bool EngineRuns { get; private set; }
+
+    /// <summary>The kit as it was laid out, or null.</summary>
+    public KitConfirmed? Kit { get; private set; }
+
+    /// <summary>The signature, or null while the card is open.</summary>
+    public Recorded? Signature { get; private set; }
+
+    /// <summary>How often the dipstick was read or oil poured, by fluid.</summary>
+    public FluidState Fluid(string id) => _fluids.GetValueOrDefault(id) ?? FluidState.Untouched;
+
+    /// <summary>How a step stands.</summary>
+    /// <exception cref="KeyNotFoundException">The card has no such step.</exception>
+    public StepState State(string step) => _steps[step];
+
+    /// <summary>The step with this id, or null.</summary>
+    public SheetStep? Step(string id) => Steps.FirstOrDefault(s => s.Id == id);
+
+    /// <summary>Whether somebody put a second name to this deviation or finding.</summary>
+    public bool IsCountersigned(int seq) => _countersigned.Contains(seq);
+
+    /// <summary>Whether the step stands still after too much torque.</summary>
+    public bool IsOverTorqued(string step) => _overTorqued.Contains(step);
+
+    /// <summary>What the hands do next: the first step not done, those left for later last. Null when all is done.</summary>
+    public SheetStep? Next => Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Waiting) ?? Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside);
+
+    /// <summary>Deviations and stops that still need a second name.</summary>
+    public IEnumerable<int> WantingCountersignature =>
+        _deviations.Where(d => d.Event.NeedsCountersignature).Select(d => d.Seq)
+            .Concat(_findings.Where(f => f.Event.Grade == FindingGrade.Stop).Select(f => f.Seq))
+            .Where(seq => !_countersigned.Contains(seq));
+
+    /// <summary>How a fluid of this card is filled, with the card's school.</summary>
+    public DipstickFill FillOf(string fluid)
+    {
+        var f = Sheet.Fluids[fluid];
+        return new(f.Amount.Value, f.BetweenMarks.Value, f.Tolerance.Value, Opened.School ?? f.Target);
+    }
+
+    /// <summary>Rebuilds a card from its events.</summary>
+    /// <param name="sheet">The sheet revision named in the first event.</param>
+    /// <param name="history">All events in order; the first is <see cref="CardOpened"/>.</param>
+    /// <exception cref="ArgumentException">The history is empty, does not begin with the opening, or has a gap.</exception>
+    public static JobCard Replay(ModelSheet sheet, IReadOnlyList<Recorded> history)
+    {
+        if (history.Count == 0 || history[0].Event is not CardOpened opened)
+            throw new ArgumentException("A card begins with its opening.", nameof(history));
+        for (var i = 0; i < history.Count; i++)
+            if (history[i].Seq != i + 1)
+                throw new ArgumentException($"Event {i + 1} is missing.", nameof(history));
+        var taken = history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
+        var card = new JobCard(sheet, opened, [.. history]);
+        foreach (var recorded in history)
+            if (!taken.Contains(recorded.Seq))
+                card.Apply(recorded);
+        return card;
+    }
+
+    /// <summary>The card after more events.</summary>
+    /// <param name="more">The events that follow the last one.</param>
+    public JobCard With(IReadOnlyList<Recorded> more) => Replay(Sheet, [.. _history, .. more]);
+
+    private void Apply(Recorded r)
+    {
+        switch (r.Event)
+        {
+            case KitConfirmed e:
+                Kit = e;
+                Done(e.Step, r);
+                break;
+            case StepDone e:
+                ApplyStep(Known(e.Step), e, r);
+                break;
+            case ReadingTaken e:
+                ApplyReading(e, r);
+                break;
+            case OverTorqueSettled e:
+                _overTorqued.Remove(e.Step);
+                break;
+            case Poured e:
+                ChangeAmount(e.Step, e.Amount.Value, r);
+                break;
+            case TakenOut e:
+                ChangeAmount(e.Step, Quantity<Volume>.Zero - e.Amount.Value, r);
+                break;
+            case GaugeRead e:
+                ApplyGauge(e, r);
+                break;
+            case WaitCut e:
+                _waits.Remove(e.Wait);
+                break;
+            case StepPutAside e:
+                _steps[e.Step] = new(StepStatus.Aside, r, e.Reason);
+                break;
+            case DeviationTaken e:
+                _deviations.Add(new(r.Seq, r, e));
+                ApplyDeviation(e, r);
+                break;
+            case Countersigned e:
+                _countersigned.Add(e.Of);
+                break;
+            case FindingNoted e:
+                _findings.Add(new(r.Seq, r, e));
+                break;
+            case LeakFound e:
+                ApplyLeak(e, r);
+                break;
+            case ResetFailed e:
+                foreach (var move in Steps.Where(s => s.Kind == StepKind.Reset && s.What == Known(e.Step).What))
+                    _steps[move.Id] = new(StepStatus.Waiting, null);
+                break;
+            case LiftMoved e:
+                MoveTo(e.Up, r);
+                break;
+            case Signed:
+                Signature = r;
+                break;
+        }
+    }
+
+    private SheetStep Known(string id) => Step(id) ?? throw new ArgumentException($"The card has no step {id}.");
+
+    private void Done(string step, Recorded r)
+    {
+        _steps[step] = new(StepStatus.Done, r);
+        if (Known(step).Wait is { } wait)
+            _waits[step] = new(step, wait.For, r.At, r.At + wait.Lasts);
+    }
+
+    private void ApplyStep(SheetStep step, StepDone e, Recorded r)
+    {
+        Done(step.Id, r);
+        switch (step.Kind)
+        {
+            case StepKind.Raise or StepKind.Lower:
+                MoveTo(step.Kind == StepKind.Raise, r);
+                break;
+            case StepKind.Secure or StepKind.Open or StepKind.Drain when step.What.Length > 0:
+                OpenUp(step, e, r);
+                break;
+            case StepKind.Close:
+                _open.Remove(step.What);
+                break;
+            case StepKind.Fit:
+                _fitted.Add(step.What);
+                break;
+            case StepKind.Tighten:
+                Shut(step.What, r);
+                break;
+            case StepKind.Run:
+                EngineRuns = true;
+                _ranAt = r.Seq;
+                _open["engine"] = new("engine", "Engine running", "until it is switched off", step.Id, r.Seq);
+                break;
+            case StepKind.Settle:
+                EngineRuns = false;
+                _open.Remove("engine");
+                break;
+            case StepKind.Look:
+                _lookedAt = r.Seq;
+                break;
+            case StepKind.Reset when step.EndsReset:
+                _open.Remove(step.What);
+                break;
+        }
+    }
+
+    private void OpenUp(SheetStep step, StepDone e, Recorded r)
+    {
+        if (Sheet.Access.TryGetValue(step.What, out var access))
+        {
+            var detail = access.Count > 0 ? $"{e.Count ?? access.Count} {access.CountOf} out" : "";
+            _open[access.Id] = new(access.Id, access.Name, access.HoldsVehicle ? "in place" : detail, step.Id, r.Seq, e.Count ?? access.Count);
+            return;
+        }
+        var fastener = Sheet.Fasteners[step.What];
+        _open[fastener.Id] = new(fastener.Id, fastener.Name, fastener.Seal is { } seal ? SealDetail(seal) : "", step.Id, r.Seq);
+        _closedAt.Remove(fastener.Id);
+        foreach (var part in PartsOf(fastener))
+            _fitted.Remove(part);
+        if (fastener.Drains is not { } fluid)
+            return;
+        _fluids[fluid] = FluidState.Untouched with { Out = true };
+        _open[fluid] = new(fluid, Sheet.Fluids[fluid].Name, "out, not filled to the mark", step.Id, r.Seq);
+    }
+
+    private string SealDetail(string seal) =>
+        _deviations.Any(d => d.Event.Kind == DeviationKind.OldSealAgain && d.Event.Part == seal) ? "old seal goes back" : "new seal in hand";
+
+    internal static IEnumerable<string> PartsOf(Fastener f) => f.Seal is null ? f.Holds : [f.Seal, .. f.Holds];
+
+    private void Shut(string fastener, Recorded r)
+    {
+        _open.Remove(fastener);
+        _closedAt[fastener] = r.Seq;
+    }
+
+    private void ApplyReading(ReadingTaken e, Recorded r)
+    {
+        var step = Known(e.Step);
+        if (e.Outcome == TorqueOutcome.Passes)
+        {
+            _overTorqued.Remove(e.Step);
+            if (_steps[e.Step].Status != StepStatus.Done)
+            {
+                Done(e.Step, r);
+                Shut(step.What, r);
+            }
+            return;
+        }
+        if (e.Outcome == TorqueOutcome.TooMuch)
+            _overTorqued.Add(e.Step);
+        if (_steps[e.Step].Status == StepStatus.Done)
+            Reopen(step, "the reading was put right and does not pass", r);
+    }
+
+    private void Reopen(SheetStep tighten, string why, Recorded r)
+    {
+        _steps[tighten.Id] = new(StepStatus.Waiting, null);
+        _open[tighten.What] = new(tighten.What, Sheet.Fasteners[tighten.What].Name, why, tighten.Id, r.Seq);
+        _closedAt.Remove(tighten.What);
+    }
+
+    private void ApplyLeak(LeakFound e, Recorded r)
+    {
+        if (Steps.FirstOrDefault(s => s.Kind == StepKind.Tighten && s.What == e.Fastener) is { } tighten)
+            Reopen(tighten, "leaks", r);
+        foreach (var again in Steps.Where(s => s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look))
+            _steps[again.Id] = new(StepStatus.Waiting, null);
+    }
+
+    private void ChangeAmount(string stepId, Quantity<Volume> amount, Recorded r)
+    {
+        var step = Known(stepId);
+        var state = Fluid(step.What);
+        state = state with { Poured = state.Poured + amount, SinceReading = state.SinceReading + amount, Pours = state.Pours + 1 };
+        _fluids[step.What] = state;
+        if (step.Kind == StepKind.Pour && state.Poured >= Sheet.Fluids[step.What].SafeToStart.Value)
+            Done(stepId, r);
+        if (step.Kind == StepKind.Gauge)
+        {
+            var settle = Sheet.Fluids[step.What].SettleAfterPour;
+            _waits[stepId] = new(stepId, "Oil runs down", r.At, r.At + settle);
+        }
+    }
+
+    private void ApplyGauge(GaugeRead e, Recorded r)
+    {
+        var fluid = Known(e.Step).What;
+        var good = FillOf(fluid).After(e.Level).Verdict == FillVerdict.Good;
+        _fluids[fluid] = Fluid(fluid) with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = good, Out = Fluid(fluid).Out && !good };
+        _waits.Remove(e.Step);
+        if (!good)
+            return;
+        Done(e.Step, r);
+        _open.Remove(fluid);
+    }
+
+    private void ApplyDeviation(DeviationTaken e, Recorded r)
+    {
+        var step = Known(e.Step);
+        if (e.Kind == DeviationKind.NoReading)
+        {
+            Done(e.Step, r);
+            Shut(step.What, r);
+        }
+        if (e.Kind != DeviationKind.StepLeftOut)
+            return;
+        var left = step.Kind == StepKind.Reset ? Steps.Where(s => s.Kind == StepKind.Reset && s.What == step.What) : [step];
+        foreach (var s in left)
+            _steps[s.Id] = new(StepStatus.LeftOut, r, e.Reason);
+        if (step.Kind == StepKind.Reset)
+            _open.Remove(step.What);
+    }
+
+    private void MoveTo(bool up, Recorded r)
+    {
+        LiftUp = up;
+        if (up)
+            _open["lift"] = new("lift", "Vehicle on the lift", "up", "", r.Seq);
+        else
+            _open.Remove("lift");
+    }
+}

@@ -1,0 +1,125 @@
+using Anakyklos.Core.Quantities;
+
+namespace Anakyklos.Core.Filling;
+
+/// <summary>How high a workshop fills by dipstick.</summary>
+public enum TargetSchool
+{
+    /// <summary>To the top mark.</summary>
+    TopMark,
+
+    /// <summary>Three quarters of the way from the bottom mark to the top mark.</summary>
+    ThreeQuarters,
+
+    /// <summary>A little under the top mark: nine tenths of the way.</summary>
+    LittleUnder,
+}
+
+/// <summary>A place on the dipstick: 0 is the bottom mark, 1 the top mark; below and above are possible.</summary>
+/// <param name="Fraction">From −1 to 2; a reading further out is not on the stick.</param>
+public readonly record struct Level(decimal Fraction) : IComparable<Level>
+{
+    /// <summary>The lowest place that can be read.</summary>
+    public const decimal Lowest = -1m;
+
+    /// <summary>The highest place that can be read.</summary>
+    public const decimal Highest = 2m;
+
+    /// <summary>Whether the place is on the stick at all.</summary>
+    public bool IsOnStick => Fraction is >= Lowest and <= Highest;
+
+    /// <inheritdoc />
+    public int CompareTo(Level other) => Fraction.CompareTo(other.Fraction);
+
+    /// <summary>In words, to the nearest eighth between the marks.</summary>
+    public override string ToString()
+    {
+        if (Fraction < -0.02m) return "below the bottom mark";
+        if (Fraction > 1.02m) return "above the top mark";
+        string[] eighths = ["at the bottom mark", "one eighth", "one quarter", "three eighths", "half way", "five eighths", "three quarters", "seven eighths", "at the top mark"];
+        return eighths[(int)Math.Clamp(Math.Round(Fraction * 8, MidpointRounding.AwayFromZero), 0, 8)];
+    }
+}
+
+/// <summary>What the dipstick asks for next.</summary>
+public enum FillVerdict
+{
+    /// <summary>Inside the target: nothing more goes in.</summary>
+    Good,
+
+    /// <summary>Pour <see cref="FillAdvice.Amount"/> and read again.</summary>
+    Pour,
+
+    /// <summary>Above the top mark: take <see cref="FillAdvice.Amount"/> out and read again.</summary>
+    TakeOut,
+}
+
+/// <summary>The answer to a reading.</summary>
+/// <param name="Verdict">What to do.</param>
+/// <param name="Amount">How much, zero when good.</param>
+/// <param name="Reaches">Where the level should stand afterwards.</param>
+public readonly record struct FillAdvice(FillVerdict Verdict, Quantity<Volume> Amount, Level Reaches);
+
+/// <summary>
+/// The arithmetic of filling by dipstick. The book amount reaches the top mark, filter included; the span between the marks holds a known volume.
+/// </summary>
+/// <param name="Book">The amount with filter that reaches the top mark.</param>
+/// <param name="Between">What lies between the marks.</param>
+/// <param name="Tolerance">By how much the sum may pass the book amount without a word.</param>
+/// <param name="School">Where to stop.</param>
+public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Between, Quantity<Volume> Tolerance, TargetSchool School)
+{
+    /// <summary>The finest amount that a can shows: 0.05 L.</summary>
+    public static readonly Quantity<Volume> Graduation = Quantity<Volume>.Of(0.05m, Volume.Litre);
+
+    // A reading is good to about an eighth of the span, so a level this far under the aim counts as there.
+    private const decimal Slack = 0.1m;
+
+    // Nothing larger than half the span goes in on one reading: a misread stick then cannot overfill.
+    private const decimal LargestStage = 0.5m;
+
+    /// <summary>Where to stop.</summary>
+    public Level Target => new(School switch { TargetSchool.TopMark => 1m, TargetSchool.ThreeQuarters => 0.75m, _ => 0.9m });
+
+    /// <summary>The first pour into an empty sump: what should reach the bottom mark, rounded down to the can's graduation.</summary>
+    public Quantity<Volume> FirstPour => (Book - Between).DownTo(Graduation);
+
+    /// <summary>What a reading asks for. Amounts are rounded down to the graduation, but are at least one graduation.</summary>
+    /// <param name="reading">Where the oil stands.</param>
+    /// <exception cref="ArgumentOutOfRangeException">The reading is not on the stick.</exception>
+    public FillAdvice After(Level reading)
+    {
+        if (!reading.IsOnStick)
+            throw new ArgumentOutOfRangeException(nameof(reading), "The level must lie between −1 and 2.");
+        if (reading.Fraction > 1m)
+            return Move(FillVerdict.TakeOut, reading, reading.Fraction - Target.Fraction, -1);
+        if (reading.Fraction >= Target.Fraction - Slack)
+            return new(FillVerdict.Good, Quantity<Volume>.Zero, reading);
+        return Move(FillVerdict.Pour, reading, Math.Min(Target.Fraction - reading.Fraction, LargestStage), 1);
+    }
+
+    private FillAdvice Move(FillVerdict verdict, Level from, decimal span, int direction)
+    {
+        var amount = (Between * span).DownTo(Graduation);
+        if (amount < Graduation)
+            amount = Graduation;
+        return new(verdict, amount, new(from.Fraction + direction * (amount / Between)));
+    }
+
+    /// <summary>What there is to say before an amount is poured.</summary>
+    /// <param name="poured">What went in so far.</param>
+    /// <param name="next">What is about to go in.</param>
+    /// <param name="level">The last reading, or null before the first.</param>
+    /// <param name="sinceReading">What went in after that reading.</param>
+    public PourWarning Warn(Quantity<Volume> poured, Quantity<Volume> next, Level? level, Quantity<Volume> sinceReading)
+    {
+        var top = level is { } l ? l.Fraction + (sinceReading + next) / Between : 1m + (poured + next - Book) / Between;
+        return new(PassesTop: top > 1.001m, OverBook: poured + next > Book + Tolerance, Reaches: new(top));
+    }
+}
+
+/// <summary>Warnings before a pour.</summary>
+/// <param name="PassesTop">It would pass the top mark.</param>
+/// <param name="OverBook">The sum would exceed the book amount by more than the tolerance.</param>
+/// <param name="Reaches">Where the level would stand.</param>
+public readonly record struct PourWarning(bool PassesTop, bool OverBook, Level Reaches);

@@ -1,0 +1,97 @@
+using System.Text;
+using System.Text.Json;
+
+namespace Anakyklos.Core.Sheets;
+
+/// <summary>A JSON value that knows its line and path, so that every complaint can say where.</summary>
+internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, string Path)
+{
+    internal List<KeyValuePair<string, LocatedJson>> Members { get; } = [];
+
+    internal List<LocatedJson> Items { get; } = [];
+
+    /// <summary>Parses UTF-8 text. A syntax error or a name given twice becomes an error with its line.</summary>
+    internal static LocatedJson? Parse(byte[] utf8, List<SheetError> errors)
+    {
+        var lines = new LineCounter(utf8);
+        var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true, MaxDepth = 32 });
+        try
+        {
+            reader.Read();
+            var root = Value(ref reader, "", lines, errors);
+            while (reader.Read()) { }
+            return root;
+        }
+        catch (JsonException e)
+        {
+            errors.Add(new((int)(e.LineNumber ?? 0) + 1, "", "This is not well-formed JSON here: look for a missing comma, quote or bracket."));
+            return null;
+        }
+        catch (InvalidOperationException)
+        {
+            errors.Add(new(lines.At(reader.TokenStartIndex), "", "This text is not valid UTF-8. Save the file as UTF-8."));
+            return null;
+        }
+    }
+
+    private static LocatedJson Value(ref Utf8JsonReader reader, string path, LineCounter lines, List<SheetError> errors)
+    {
+        var line = lines.At(reader.TokenStartIndex);
+        var node = new LocatedJson(reader.TokenType, Scalar(ref reader), line, path);
+        if (reader.TokenType == JsonTokenType.StartObject)
+        {
+            while (reader.Read() && reader.TokenType != JsonTokenType.EndObject)
+            {
+                var name = reader.GetString()!;
+                var below = path.Length == 0 ? name : $"{path}.{name}";
+                if (node.Members.Any(m => m.Key == name))
+                    errors.Add(new(lines.At(reader.TokenStartIndex), below, "This name stands here twice. Remove one."));
+                reader.Read();
+                node.Members.Add(new(name, Value(ref reader, below, lines, errors)));
+            }
+        }
+        else if (reader.TokenType == JsonTokenType.StartArray)
+        {
+            while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
+                node.Items.Add(Value(ref reader, $"{path}[{node.Items.Count}]", lines, errors));
+        }
+        return node;
+    }
+
+    private static string Scalar(ref Utf8JsonReader reader) => reader.TokenType switch
+    {
+        JsonTokenType.String => reader.GetString()!,
+        JsonTokenType.Number => Encoding.UTF8.GetString(reader.ValueSpan),
+        JsonTokenType.True => "true",
+        JsonTokenType.False => "false",
+        _ => "",
+    };
+
+    private sealed class LineCounter
+    {
+        private readonly List<long> _starts = [0];
+
+        internal LineCounter(byte[] utf8)
+        {
+            for (var i = 0; i < utf8.Length; i++)
+                if (utf8[i] == '\n')
+                    _starts.Add(i + 1);
+        }
+
+        internal int At(long offset)
+        {
+            var found = _starts.BinarySearch(offset);
+            return found >= 0 ? found + 1 : ~found;
+        }
+    }
+}
+
+/// <summary>One thing that is wrong with a sheet file.</summary>
+/// <param name="Line">Line in the file, from 1.</param>
+/// <param name="Path">Where in the sheet, such as <c>fasteners.drain.torque</c>; empty for the file as a whole.</param>
+/// <param name="Text">What is wrong and what to do.</param>
+public sealed record SheetError(int Line, string Path, string Text)
+{
+    /// <summary>As printed by the check: line, path, text.</summary>
+    public override string ToString() => Path.Length == 0 ? $"line {Line}: {Text}" : $"line {Line}, `{Path}`: {Text}";
+}

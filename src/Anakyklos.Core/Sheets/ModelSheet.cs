@@ -1,0 +1,294 @@
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Sheets;
+
+/// <summary>What the maker says of one model, format <c>anakyklos/model-sheet/1</c>. Immutable; everything is found by its id.</summary>
+public sealed record ModelSheet
+{
+    /// <summary>The format this room reads and writes.</summary>
+    public const string Format = "anakyklos/model-sheet/1";
+
+    /// <summary>Lasting id of the model.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Counts up with every correction, from 1.</summary>
+    public required int Revision { get; init; }
+
+    /// <summary>Maker.</summary>
+    public required string Make { get; init; }
+
+    /// <summary>Model name.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Variants that share this sheet.</summary>
+    public required IReadOnlyList<Variant> Variants { get; init; }
+
+    /// <summary>Where the values come from.</summary>
+    public required IReadOnlyDictionary<string, Source> Sources { get; init; }
+
+    /// <summary>Things that are opened to reach others.</summary>
+    public required IReadOnlyDictionary<string, Access> Access { get; init; }
+
+    /// <summary>Fluid systems.</summary>
+    public required IReadOnlyDictionary<string, FluidSystem> Fluids { get; init; }
+
+    /// <summary>Fasteners with a tightening of their own.</summary>
+    public required IReadOnlyDictionary<string, Fastener> Fasteners { get; init; }
+
+    /// <summary>Parts.</summary>
+    public required IReadOnlyDictionary<string, Part> Parts { get; init; }
+
+    /// <summary>Steps that jobs are made of.</summary>
+    public required IReadOnlyDictionary<string, SheetStep> Steps { get; init; }
+
+    /// <summary>Jobs.</summary>
+    public required IReadOnlyDictionary<string, Job> Jobs { get; init; }
+
+    /// <summary>Indicator resets.</summary>
+    public required IReadOnlyDictionary<string, ResetRitual> Resets { get; init; }
+
+    /// <summary>Intervals by id.</summary>
+    public required IReadOnlyDictionary<string, IntervalRule> Intervals { get; init; }
+
+    /// <summary>Drawings of where things are.</summary>
+    public required IReadOnlyDictionary<string, VehicleMap> Maps { get; init; }
+
+    /// <summary>Make and name.</summary>
+    public string FullName => $"{Make} {Name}";
+}
+
+/// <summary>A variant of the model.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Name">What tells it apart.</param>
+public sealed record Variant(string Id, string Name);
+
+/// <summary>A document or plate that values come from.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Title">Title as printed.</param>
+/// <param name="ByMaker">Whether the maker of the vehicle issued it.</param>
+public sealed record Source(string Id, string Title, bool ByMaker);
+
+/// <summary>Where one value stands.</summary>
+/// <param name="Source">The document.</param>
+/// <param name="At">Page or place in it.</param>
+/// <param name="CheckedBy">How many people compared it with the source.</param>
+public sealed record Citation(Source Source, string At, int CheckedBy)
+{
+    /// <summary>For the page: title, place, and by how many it was checked.</summary>
+    public override string ToString() =>
+        $"{Source.Title}, {At}{CheckedBy switch { 0 => ", not checked yet", 1 => ", checked by one", 2 => ", checked by two", _ => $", checked by {CheckedBy}" }}";
+}
+
+/// <summary>A value and where it comes from.</summary>
+/// <typeparam name="T">The kind of value.</typeparam>
+/// <param name="Value">The value that holds.</param>
+/// <param name="From">Its source.</param>
+/// <param name="Disputed">What other sources say instead; empty when none disagrees.</param>
+public sealed record Sourced<T>(T Value, Citation From, IReadOnlyList<OtherSaying> Disputed);
+
+/// <summary>What another source says.</summary>
+/// <param name="Says">Its value, as printed there.</param>
+/// <param name="From">The source.</param>
+public sealed record OtherSaying(string Says, Citation From);
+
+/// <summary>Where the person stands.</summary>
+public enum Place
+{
+    /// <summary>In the cab.</summary>
+    Cab,
+
+    /// <summary>Above, under the bonnet.</summary>
+    Top,
+
+    /// <summary>Beside the vehicle.</summary>
+    Side,
+
+    /// <summary>Under the vehicle.</summary>
+    Below,
+}
+
+/// <summary>Where the lift has to be.</summary>
+public enum LiftNeed
+{
+    /// <summary>Anywhere.</summary>
+    Any,
+
+    /// <summary>On the ground.</summary>
+    Down,
+
+    /// <summary>Up.</summary>
+    Up,
+}
+
+/// <summary>Something that is opened to reach something else, and must be closed again.</summary>
+public sealed record Access
+{
+    /// <summary>Id.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Name with a capital.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Where it is.</summary>
+    public required Place Place { get; init; }
+
+    /// <summary>Tool for its fasteners.</summary>
+    public required string Tool { get; init; }
+
+    /// <summary>How many fasteners hold it, counted out and in; 0 for none.</summary>
+    public required int Count { get; init; }
+
+    /// <summary>What those are called, in the plural.</summary>
+    public required string CountOf { get; init; }
+
+    /// <summary>Access that must be open before.</summary>
+    public required IReadOnlyList<string> Needs { get; init; }
+
+    /// <summary>It goes back only after the opened joints were looked at with the engine having run.</summary>
+    public required bool AfterLeakCheck { get; init; }
+
+    /// <summary>The engine may not run while it is open.</summary>
+    public required bool ClosedToRun { get; init; }
+
+    /// <summary>It is part of the intake.</summary>
+    public required bool Intake { get; init; }
+
+    /// <summary>It stays in place while the vehicle is up, as wheel chocks do.</summary>
+    public required bool HoldsVehicle { get; init; }
+
+    /// <summary>Where its count and tool come from.</summary>
+    public required Citation From { get; init; }
+}
+
+/// <summary>A fluid system that is drained and filled.</summary>
+public sealed record FluidSystem
+{
+    /// <summary>Id.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Name with a capital.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>The amount with filter.</summary>
+    public required Sourced<Quantity<Volume>> Amount { get; init; }
+
+    /// <summary>By how much a sum may pass the amount without a word.</summary>
+    public required Sourced<Quantity<Volume>> Tolerance { get; init; }
+
+    /// <summary>With less than this the engine may not be started.</summary>
+    public required Sourced<Quantity<Volume>> SafeToStart { get; init; }
+
+    /// <summary>What lies between the marks of the dipstick.</summary>
+    public required Sourced<Quantity<Volume>> BetweenMarks { get; init; }
+
+    /// <summary>How the level is read, such as "warm, on level ground".</summary>
+    public required Sourced<string> Reading { get; init; }
+
+    /// <summary>How long the oil settles after a top-up before the next reading.</summary>
+    public required TimeSpan SettleAfterPour { get; init; }
+
+    /// <summary>The maker's own target.</summary>
+    public required TargetSchool Target { get; init; }
+
+    /// <summary>Viscosity grade or grades that fit, such as SAE 5W-30.</summary>
+    public required Sourced<IReadOnlyList<string>> Grades { get; init; }
+
+    /// <summary>Approval codes, any of which fits.</summary>
+    public required Sourced<IReadOnlyList<string>> Approvals { get; init; }
+}
+
+/// <summary>A plug, cap or bolt with a tightening of its own.</summary>
+public sealed record Fastener
+{
+    /// <summary>Id.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Name with a capital.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Metric thread such as M14x1.5, or empty where it has none that is named.</summary>
+    public required string Thread { get; init; }
+
+    /// <summary>What the thread is cut into, such as aluminium.</summary>
+    public required string Material { get; init; }
+
+    /// <summary>Drive and size, such as "Hex 14".</summary>
+    public required string Drive { get; init; }
+
+    /// <summary>How it is tightened.</summary>
+    public required Sourced<TighteningSpec> Tightening { get; init; }
+
+    /// <summary>Part id of its seal, or null.</summary>
+    public required string? Seal { get; init; }
+
+    /// <summary>Parts that are fitted under it before it is tightened.</summary>
+    public required IReadOnlyList<string> Holds { get; init; }
+
+    /// <summary>What to do after too much.</summary>
+    public required OverTorqueRule TooMuch { get; init; }
+
+    /// <summary>Fluid that runs out when it is opened, or null.</summary>
+    public required string? Drains { get; init; }
+
+    /// <summary>Access that must be open to reach it.</summary>
+    public required IReadOnlyList<string> Needs { get; init; }
+}
+
+/// <summary>A part with its number.</summary>
+public sealed record Part
+{
+    /// <summary>Id.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Name with a capital.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Number as printed.</summary>
+    public required Sourced<string> Number { get; init; }
+
+    /// <summary>How often a seal may be used again; null for what is not a seal.</summary>
+    public required int? ReusableTimes { get; init; }
+
+    /// <summary>Numbers that also fit but are wrong, with why.</summary>
+    public required IReadOnlyDictionary<string, string> WrongButFits { get; init; }
+
+    /// <summary>Whether it is a seal.</summary>
+    public bool IsSeal => ReusableTimes is not null;
+}
+
+/// <summary>A job: what it works on and the steps of its own order.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Name">Name with a capital.</param>
+/// <param name="WorksOn">Fluids, fasteners and parts it works on.</param>
+/// <param name="Steps">Step ids in the sheet's order.</param>
+/// <param name="Parts">Parts it uses up.</param>
+/// <param name="Interval">Interval id.</param>
+public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, IReadOnlyList<string> Steps, IReadOnlyList<string> Parts, string Interval);
+
+/// <summary>The reset of an indicator.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Name">Name of what is lit.</param>
+/// <param name="Moves">What the hands do, in order.</param>
+/// <param name="Again">What to do when the display does not answer.</param>
+/// <param name="From">Source.</param>
+public sealed record ResetRitual(string Id, string Name, IReadOnlyList<ResetMove> Moves, string Again, Citation From);
+
+/// <summary>One move of a reset.</summary>
+/// <param name="Do">What to do.</param>
+/// <param name="Hold">For how long, or null.</param>
+/// <param name="Expect">What the display answers, or empty.</param>
+public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect);
+
+/// <summary>Normal and harsh interval with their source.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Normal">Normal use.</param>
+/// <param name="Harsh">Harsh use.</param>
+/// <param name="From">Source.</param>
+public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, Citation From)
+{
+    /// <summary>The interval for a use.</summary>
+    public ServiceInterval For(Use use) => use == Use.Harsh ? Harsh : Normal;
+}

@@ -1,0 +1,168 @@
+using System.Text.RegularExpressions;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Sheets;
+
+/// <summary>Finds what is wrong between the values of a sheet: references, circles, openings without closings, implausible values.</summary>
+internal static partial class SheetCheck
+{
+    internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
+        References(sheet).Concat(Circles(sheet)).Concat(Torques(sheet)).Concat(Amounts(sheet)).Concat(sheet.Jobs.Values.SelectMany(j => OpenEnds(sheet, j)));
+
+    private static IEnumerable<(string, string)> References(ModelSheet s)
+    {
+        static IEnumerable<(string, string)> Unknown(string path, IEnumerable<string> ids, Func<string, bool> known, string what) =>
+            ids.Where(id => id.Length > 0 && !known(id)).Select(id => (path, $"There is no {what} “{id}” in this sheet."));
+
+        foreach (var a in s.Access.Values)
+            foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access"))
+                yield return e;
+        foreach (var f in s.Fasteners.Values)
+        {
+            var path = $"fasteners.{f.Id}";
+            foreach (var e in Unknown($"{path}.seal", [f.Seal ?? ""], s.Parts.ContainsKey, "part")
+                .Concat(Unknown($"{path}.holds", f.Holds, s.Parts.ContainsKey, "part"))
+                .Concat(Unknown($"{path}.needs", f.Needs, s.Access.ContainsKey, "access"))
+                .Concat(Unknown($"{path}.drains", [f.Drains ?? ""], s.Fluids.ContainsKey, "fluid")))
+                yield return e;
+            if (f.Seal is { } seal && s.Parts.TryGetValue(seal, out var part) && !part.IsSeal)
+                yield return ($"{path}.seal", $"“{seal}” does not say how often it is reusable. Give it reusableTimes, 0 for once.");
+        }
+        foreach (var step in s.Steps.Values)
+        {
+            var path = $"steps.{step.Id}";
+            foreach (var e in Unknown($"{path}.awaits", step.Awaits, id => s.Steps.TryGetValue(id, out var w) && w.Wait is not null, "step with a wait")
+                .Concat(Unknown($"{path}.map", [step.Map], s.Maps.ContainsKey, "map"))
+                .Concat(Unknown($"{path}.cautions", step.Cautions, Caution.ByKey.ContainsKey, $"caution (known: {string.Join(", ", Caution.ByKey.Keys)}), so none"))
+                .Concat(Target(s, step, path)))
+                yield return e;
+        }
+        foreach (var j in s.Jobs.Values)
+            foreach (var e in Unknown($"jobs.{j.Id}.steps", j.Steps, s.Steps.ContainsKey, "step")
+                .Concat(Unknown($"jobs.{j.Id}.parts", j.Parts, s.Parts.ContainsKey, "part"))
+                .Concat(Unknown($"jobs.{j.Id}.interval", [j.Interval], s.Intervals.ContainsKey, "interval"))
+                .Concat(Unknown($"jobs.{j.Id}.worksOn", j.WorksOn, id => s.Fluids.ContainsKey(id) || s.Fasteners.ContainsKey(id) || s.Parts.ContainsKey(id), "fluid, fastener or part")))
+                yield return e;
+    }
+
+    private static IEnumerable<(string, string)> Target(ModelSheet s, SheetStep step, string path)
+    {
+        var (fits, wanted) = step.Kind switch
+        {
+            StepKind.Open => (s.Access.ContainsKey(step.What) || s.Fasteners.ContainsKey(step.What), "an access or a fastener"),
+            StepKind.Close => (s.Access.ContainsKey(step.What), "an access"),
+            StepKind.Tighten => (s.Fasteners.ContainsKey(step.What), "a fastener"),
+            StepKind.Drain => (s.Fasteners.GetValueOrDefault(step.What)?.Drains is not null, "a fastener that drains a fluid"),
+            StepKind.Fit => (s.Parts.ContainsKey(step.What), "a part"),
+            StepKind.Pour or StepKind.Gauge or StepKind.Run or StepKind.Warm => (s.Fluids.ContainsKey(step.What), "a fluid"),
+            StepKind.Reset => (s.Resets.ContainsKey(step.What), "a reset"),
+            StepKind.Secure => (step.What.Length == 0 || s.Access.ContainsKey(step.What), "an access or nothing"),
+            _ => (step.What.Length == 0, "nothing"),
+        };
+        if (!fits)
+            yield return ($"{path}.what", $"A step of kind {SheetCursor.Kebab(step.Kind.ToString())} works on {wanted}, not on “{step.What}”.");
+        if (step.Kind == StepKind.Settle && step.Wait is null)
+            yield return (path, "A step that settles needs a wait.");
+    }
+
+    private static IEnumerable<(string, string)> Circles(ModelSheet s)
+    {
+        foreach (var start in s.Access.Values)
+        {
+            var seen = new HashSet<string>();
+            var next = new Queue<string>(start.Needs);
+            while (next.TryDequeue(out var id))
+                if (seen.Add(id) && s.Access.TryGetValue(id, out var a))
+                    foreach (var n in a.Needs)
+                        next.Enqueue(n);
+            if (seen.Contains(start.Id))
+                yield return ($"access.{start.Id}.needs", $"{start.Name} can only be reached through itself.");
+        }
+    }
+
+    // A plug seals on a face that grows with the square of its diameter; drain plugs come out near 0.195 N·m per mm² of thread diameter squared
+    // (38 N·m at M14). A screw is limited by its core: T = k·d·F with friction k = 0.2 and F at 70 % of an 8.8 bolt's proof load, 0.056 d³.
+    // Both are rules of thumb, used only to catch slips of a factor.
+    private static IEnumerable<(string, string)> Torques(ModelSheet s)
+    {
+        foreach (var f in s.Fasteners.Values)
+        {
+            if (f.Tightening.Value is not ToTorque to || f.Thread.Length == 0)
+                continue;
+            var path = $"fasteners.{f.Id}.torque";
+            if (ThreadShape().Match(f.Thread) is not { Success: true } m)
+            {
+                yield return ($"fasteners.{f.Id}.thread", $"“{f.Thread}” is not a metric thread such as M14x1.5.");
+                continue;
+            }
+            var d = double.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
+            var plug = f.Seal is not null;
+            var usual = plug ? 0.195 * d * d : 0.056 * d * d * d;
+            var ratio = (double)to.Target.In(Torque.NewtonMetre) / usual;
+            var thing = $"an M{m.Groups[1].Value} {(plug ? "plug" : "screw")} takes";
+            if (ratio > 3)
+                yield return (path, $"{to.Target} is {Times(ratio)} what {thing}. Check the number and its unit.");
+            else if (ratio < 1.0 / 6)
+                yield return (path, $"{to.Target} is less than a sixth of what {thing}. Check the number and its unit.");
+        }
+    }
+
+    private static string Times(double ratio)
+    {
+        string[] words = ["", "", "", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+        var whole = (int)Math.Round(ratio);
+        return whole < words.Length ? $"{words[whole]} times" : $"{whole} times";
+    }
+
+    private static IEnumerable<(string, string)> Amounts(ModelSheet s)
+    {
+        foreach (var f in s.Fluids.Values)
+        {
+            var path = $"fluids.{f.Id}";
+            var (book, between, safe) = (f.Amount.Value, f.BetweenMarks.Value, f.SafeToStart.Value);
+            if (book <= Quantity<Volume>.Zero || book > Quantity<Volume>.Of(100, Volume.Litre))
+                yield return ($"{path}.amount", $"{book} is not an amount for one filling. It should be above 0 and at most 100 L.");
+            if (between <= Quantity<Volume>.Zero || between > book * 0.5m)
+                yield return ($"{path}.betweenMarks", $"{between} between the marks does not go with {book} in all: it should be above 0 and at most half of it.");
+            if (safe <= Quantity<Volume>.Zero || safe > book - between)
+                yield return ($"{path}.safeToStart", $"{safe} cannot be the safe amount: the first pour brings {book - between}, which must be enough to start.");
+            if (f.Tolerance.Value > between)
+                yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than lies between the marks ({between}).");
+        }
+    }
+
+    private static IEnumerable<(string, string)> OpenEnds(ModelSheet s, Job job)
+    {
+        var path = $"jobs.{job.Id}.steps";
+        var open = new Dictionary<string, string>();
+        var up = false;
+        foreach (var id in job.Steps)
+        {
+            if (!s.Steps.TryGetValue(id, out var step))
+                continue;
+            if (step.Lift is not LiftNeed.Any && up != (step.Lift == LiftNeed.Up))
+                yield return (path, $"“{id}” needs the lift {(up ? "down" : "up")}, but in this order it is {(up ? "up" : "down")}.");
+            switch (step.Kind)
+            {
+                case StepKind.Raise: up = true; break;
+                case StepKind.Lower: up = false; break;
+                case StepKind.Open or StepKind.Drain or StepKind.Secure when step.What.Length > 0:
+                    if (!open.TryAdd(step.What, id))
+                        yield return (path, $"“{id}” opens {step.What}, which is open already.");
+                    break;
+                case StepKind.Close or StepKind.Tighten:
+                    if (!open.Remove(step.What))
+                        yield return (path, $"“{id}” closes {step.What}, which no step has opened.");
+                    break;
+            }
+        }
+        foreach (var (what, by) in open)
+            yield return (path, $"“{by}” opens {what}, but no later step closes it.");
+        if (up)
+            yield return (path, "The job ends with the vehicle still up.");
+    }
+
+    [GeneratedRegex(@"^M(\d{1,2}(?:\.\d)?)(?:\s?[x×]\s?\d(?:\.\d{1,2})?)?$")]
+    private static partial Regex ThreadShape();
+}

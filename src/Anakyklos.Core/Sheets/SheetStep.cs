@@ -1,0 +1,150 @@
+namespace Anakyklos.Core.Sheets;
+
+/// <summary>What a step does to the card. Gates and open items follow from it.</summary>
+public enum StepKind
+{
+    /// <summary>Something is done and nothing opened or closed.</summary>
+    Do,
+
+    /// <summary>The engine is run warm and switched off again.</summary>
+    Warm,
+
+    /// <summary>Parts, pan and oil are laid out and compared.</summary>
+    Kit,
+
+    /// <summary>The vehicle is made safe to raise.</summary>
+    Secure,
+
+    /// <summary>The lift goes up.</summary>
+    Raise,
+
+    /// <summary>The lift comes down.</summary>
+    Lower,
+
+    /// <summary>An access or fastener is opened.</summary>
+    Open,
+
+    /// <summary>An access is closed.</summary>
+    Close,
+
+    /// <summary>A fluid is let out through its drain plug.</summary>
+    Drain,
+
+    /// <summary>A part is fitted, ready for what holds it.</summary>
+    Fit,
+
+    /// <summary>A fastener is tightened.</summary>
+    Tighten,
+
+    /// <summary>The first pour.</summary>
+    Pour,
+
+    /// <summary>Looked over: nothing is left lying about.</summary>
+    Clear,
+
+    /// <summary>The engine is started.</summary>
+    Run,
+
+    /// <summary>The engine is stopped and the oil settles.</summary>
+    Settle,
+
+    /// <summary>The level is read and brought to the target.</summary>
+    Gauge,
+
+    /// <summary>Opened joints are looked at for leaks.</summary>
+    Look,
+
+    /// <summary>An indicator is reset; becomes one step a move on the card.</summary>
+    Reset,
+}
+
+/// <summary>One step of the sheet, or of a card.</summary>
+public sealed record SheetStep
+{
+    /// <summary>Id.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>What it does.</summary>
+    public required StepKind Kind { get; init; }
+
+    /// <summary>Id of the access, fastener, fluid, part or reset it works on; empty where it has none.</summary>
+    public string What { get; init; } = "";
+
+    /// <summary>What to do, as a sentence without a full stop.</summary>
+    public required string Title { get; init; }
+
+    /// <summary>The phase of the work it belongs to; phases are the arcs of the ring.</summary>
+    public required string Phase { get; init; }
+
+    /// <summary>Where the person stands.</summary>
+    public required Place Place { get; init; }
+
+    /// <summary>Where the lift has to be.</summary>
+    public LiftNeed Lift { get; init; }
+
+    /// <summary>About how long it takes a person.</summary>
+    public required TimeSpan Takes { get; init; }
+
+    /// <summary>A wait that runs by itself once the step is done, or null.</summary>
+    public StepWait? Wait { get; init; }
+
+    /// <summary>Steps whose wait must be over before this one.</summary>
+    public IReadOnlyList<string> Awaits { get; init; } = [];
+
+    /// <summary>What the big button says: what the hands did. Empty for the usual words.</summary>
+    public string Said { get; init; } = "";
+
+    /// <summary>The value that the hands need when it is neither torque nor amount, such as "60 °C". Empty for none.</summary>
+    public string Value { get; init; } = "";
+
+    /// <summary>Short lines beside the step: label and text.</summary>
+    public IReadOnlyList<StepNote> Notes { get; init; } = [];
+
+    /// <summary>The step's own warning, or empty.</summary>
+    public string Warning { get; init; } = "";
+
+    /// <summary>Keys of the usual cautions (see <see cref="Caution"/>).</summary>
+    public IReadOnlyList<string> Cautions { get; init; } = [];
+
+    /// <summary>Map to show, or empty.</summary>
+    public string Map { get; init; } = "";
+
+    /// <summary>Where the step's words come from.</summary>
+    public Citation? From { get; init; }
+
+    /// <summary>A hold time of a reset move, or null.</summary>
+    public TimeSpan? Hold { get; init; }
+
+    /// <summary>What the display should answer to a reset move, or empty.</summary>
+    public string Expect { get; init; } = "";
+
+    /// <summary>The last move of a reset: the indicator is out.</summary>
+    public bool EndsReset { get; init; }
+}
+
+/// <summary>A wait that nobody stands beside.</summary>
+/// <param name="For">What it waits for, such as "Oil runs out".</param>
+/// <param name="Lasts">How long.</param>
+public sealed record StepWait(string For, TimeSpan Lasts);
+
+/// <summary>A short line beside a step.</summary>
+/// <param name="Label">One or two words.</param>
+/// <param name="Text">The line.</param>
+public sealed record StepNote(string Label, string Text);
+
+/// <summary>The cautions that are always shown where they apply.</summary>
+public static class Caution
+{
+    /// <summary>All of them by key. They come before anything else on the step and never replace the maker's manual or local rules.</summary>
+    public static IReadOnlyDictionary<string, string> ByKey { get; } = new Dictionary<string, string>
+    {
+        ["hot"] = "Oil, plug and exhaust burn. Gloves and sleeves.",
+        ["crushing"] = "Keep everybody out from under it while it moves. Never work under a vehicle held by a jack alone.",
+        ["exhaust-gas"] = "Engine running indoors: extraction on, doors open.",
+        ["moving-parts"] = "Belts and fan turn. Keep hair, cuffs and rags away.",
+        ["solvent"] = "Spray solvent: eye protection, gloves, air, no sparks.",
+        ["fuel"] = "Fuel vapour: no sparks, battery off, rags ready.",
+        ["waste"] = "Used oil, filters and rags go where local law says.",
+        ["high-voltage"] = "High voltage: only by those licensed. The engine may start by itself.",
+    };
+}

@@ -1,0 +1,27 @@
+using Anakyklos.Core.Quantities;
+
+namespace Anakyklos.Core.Tightening;
+
+/// <summary>A torque wrench of the workshop.</summary>
+/// <param name="Name">What is painted on it.</param>
+/// <param name="Low">Lowest setting.</param>
+/// <param name="High">Highest setting.</param>
+/// <param name="Step">Graduation of its scale.</param>
+/// <param name="Scale">The unit of its scale.</param>
+public sealed record TorqueWrench(string Name, Quantity<Torque> Low, Quantity<Torque> High, Quantity<Torque> Step, Unit<Torque> Scale)
+{
+    /// <summary>Whether the setting nearest to the target lies in its range and inside what passes.</summary>
+    /// <param name="spec">The torque wanted.</param>
+    public bool Covers(ToTorque spec) => Setting(spec) is var set && set >= Low && set <= High && set >= spec.Low && set <= spec.High;
+
+    /// <summary>The graduation nearest to the target; half a graduation goes up.</summary>
+    /// <param name="spec">The torque wanted.</param>
+    public Quantity<Torque> Setting(ToTorque spec) => (spec.Target + Step * 0.5m).DownTo(Step);
+
+    /// <summary>The wrench to take: of those that cover the torque, the one with the shortest range, since it reads finest there.</summary>
+    /// <param name="crib">The workshop's wrenches.</param>
+    /// <param name="spec">The torque wanted.</param>
+    /// <returns>The wrench, or null when none covers it.</returns>
+    public static TorqueWrench? For(IEnumerable<TorqueWrench> crib, ToTorque spec) =>
+        crib.Where(w => w.Covers(spec)).MinBy(w => (w.High - w.Low).In(Torque.NewtonMetre));
+}

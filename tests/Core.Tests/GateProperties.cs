@@ -1,0 +1,142 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+using CsCheck;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>Random commands in any order: whatever the card accepts, the dangerous things do not happen.</summary>
+public class GateProperties
+{
+    // An independent account of the workshop, kept from accepted events alone and without any of the card's own state.
+    private sealed class Ledger
+    {
+        private readonly HashSet<string> _out = [];
+        private decimal _oil = 6;
+        private bool _drained, _looked, _ran, _up, _kit;
+
+        internal void Book(CardEvent e, IReadOnlyList<SheetStep> steps)
+        {
+            SheetStep Of(string id) => steps.Single(s => s.Id == id);
+            switch (e)
+            {
+                case KitConfirmed: _kit = true; break;
+                case StepDone d: Step(Of(d.Step)); break;
+                case ReadingTaken { Outcome: TorqueOutcome.Passes } r: _out.Remove(Of(r.Step).What); break;
+                case ReadingTaken { Corrects: not null } r: _out.Add(Of(r.Step).What); break;
+                case DeviationTaken { Kind: DeviationKind.NoReading } d: _out.Remove(Of(d.Step).What); break;
+                case DeviationTaken { Kind: DeviationKind.StepLeftOut } d when Of(d.Step).Kind == StepKind.Reset: _out.Remove("lamp"); break;
+                case LeakFound l: _out.Add(l.Fastener); (_looked, _ran) = (false, false); break;
+                case LiftMoved l: _up = l.Up; break;
+                case Poured p: Assert.DoesNotContain(_out, IsPlug); _oil += p.Amount.Value.In(Volume.Litre); break;
+                case TakenOut t: _oil -= t.Amount.Value.In(Volume.Litre); break;
+                case Signed:
+                    Assert.Empty(_out);
+                    Assert.False(_up);
+                    break;
+            }
+        }
+
+        private static bool IsPlug(string what) => Courier.Fasteners.ContainsKey(what);
+
+        private void Step(SheetStep s)
+        {
+            switch (s.Kind)
+            {
+                case StepKind.Drain:
+                    Assert.True(_kit && _up && _out.Contains("undertray"), "drained without kit, lift or way");
+                    (_oil, _drained) = (0, true);
+                    _out.Add(s.What);
+                    break;
+                case StepKind.Open or StepKind.Secure when s.What.Length > 0: _out.Add(s.What); break;
+                case StepKind.Close:
+                    if (s.What == "undertray" && _drained) Assert.True(_looked, "undertray on before the joints were looked at");
+                    _out.Remove(s.What);
+                    break;
+                case StepKind.Raise: Assert.Contains("wheel-chocks", _out); _up = true; break;
+                case StepKind.Lower: Assert.DoesNotContain(_out, IsPlug); _up = false; break;
+                case StepKind.Warm or StepKind.Run:
+                    Assert.True(_oil >= 4.6m, $"started with {_oil} L");
+                    Assert.DoesNotContain(_out, w => IsPlug(w) || w is "oil-filler-cap" or "dipstick");
+                    (_ran, _looked) = (true, false);
+                    break;
+                case StepKind.Look: Assert.True(_ran); _looked = true; break;
+            }
+        }
+    }
+
+    private static CardCommand Command(JobCard card, int a, int b, Workbench bench)
+    {
+        var steps = card.Steps;
+        // Half of the time what the book has next, so that random runs come far; otherwise anything at all.
+        var step = a % 2 == 0 && card.Next is { } next ? next : steps[b % steps.Count];
+        if (a % 7 == 3)
+            bench.Wait(b % 12);
+        return (a % 40) switch
+        {
+            1 => new PutAside(step.Id, "later"),
+            3 => new TakeBack(card.History.Count),
+            5 => new MoveLift(b % 2 == 0, b % 3 != 0),
+            7 => new Deviate(step.Id, b % 2 == 0 ? DeviationKind.NoReading : DeviationKind.StepLeftOut, "so"),
+            9 => new CutWait(step.Awaits.FirstOrDefault() ?? step.Id, "so"),
+            11 => new ReportLeak("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
+            13 => new FailReset(step.Id),
+            15 => new Sign(),
+            17 => new SettleOverTorque(step.Id, "so"),
+            19 => new CorrectReading(card.History.LastOrDefault(h => h.Event is ReadingTaken)?.Seq ?? 1, Nm(b % 60), "so"),
+            _ => step.Kind switch
+            {
+                StepKind.Kit => FullKit(b % 10, 3 + b % 6),
+                StepKind.Tighten => new TakeReading(step.Id, Nm(step.What == "engine-drain-plug" ? 36 + b % 7 : 24 + b % 5), b % 2 == 0),
+                StepKind.Pour or StepKind.Gauge when a % 3 == 0 => new Pour(step.Id, Litres(b % 60 / 10m), b % 2 == 0),
+                StepKind.Pour => new Pour(step.Id, Litres(5)),
+                StepKind.Gauge => new ReadGauge(step.Id, new(b % 30 / 10m - 1)),
+                _ => new ConfirmStep(step.Id),
+            },
+        };
+    }
+
+    [Fact]
+    public void No_sequence_of_accepted_commands_starts_the_engine_dry_or_signs_with_something_open()
+    {
+        var (signed, drained, started) = (0, 0, 0);
+        Gen.Select(Gen.Int[0, 9999], Gen.Int[0, 9999]).Array[160, 400].Sample(choices =>
+        {
+            var bench = new Workbench();
+            foreach (var (a, b) in choices)
+            {
+                bench.Wait(a % 4);
+                bench.Try(Command(bench.Card, a, b, bench), b % 5 == 0 ? Una : Iona);
+            }
+            var taken = bench.Card.History.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
+            var ledger = new Ledger();
+            foreach (var h in bench.Card.History.Where(h => !taken.Contains(h.Seq)))
+                ledger.Book(h.Event, bench.Card.Steps);
+            if (bench.Card.Signature is not null)
+            {
+                Assert.Empty(bench.Card.Open);
+                Assert.All(bench.Card.Steps, s => Assert.True(bench.Card.State(s.Id).Status is StepStatus.Done or StepStatus.LeftOut));
+                Interlocked.Increment(ref signed);
+            }
+            if (bench.Card.History.Any(h => h.Event is StepDone { Step: "drain" })) Interlocked.Increment(ref drained);
+            if (bench.Card.History.Any(h => h.Event is StepDone { Step: "start" })) Interlocked.Increment(ref started);
+        }, iter: 400);
+        // The property would be empty if the random runs never got that far.
+        Assert.True(drained > 100 && started > 40, $"{drained} drained, {started} started, {signed} signed");
+    }
+
+    [Fact]
+    public void A_card_is_the_same_however_its_events_are_fed() =>
+        Gen.Int[0, 9999].Array[60, 200].Sample(choices =>
+        {
+            var bench = new Workbench();
+            foreach (var c in choices)
+                bench.Try(Command(bench.Card, c, c / 3, bench));
+            var again = JobCard.Replay(Courier, bench.Card.History);
+            Assert.Equal(bench.Card.Open, again.Open);
+            Assert.Equal(bench.Card.Next, again.Next);
+            Assert.Equal(bench.Card.LiftUp, again.LiftUp);
+        }, iter: 60);
+}

@@ -1,0 +1,81 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>A card on the Courier with a clock that only the test moves.</summary>
+internal sealed class Workbench
+{
+    internal static readonly Person Iona = new("iona", "Iona R.", Role.Technician);
+    internal static readonly Person Una = new("una", "Una B.", Role.Lead);
+    internal static readonly Person Tavish = new("tavish", "Tavish M.", Role.Technician);
+    internal static readonly Person Desk = new("desk", "Transport desk", Role.Viewer);
+    internal static readonly string SheetText = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
+    internal static readonly ModelSheet Courier = SheetReader.Read(SheetText).Sheet!;
+
+    internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<string, int>? seals = null)
+    {
+        var opened = new CardOpened("HD-07", Courier.Id, Courier.Revision, ["engine-oil-and-filter"], CardPlanner.Compose(Courier, ["engine-oil-and-filter"]),
+            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<string, int>());
+        Card = JobCard.Replay(Courier, [new(1, Now, Iona, Guid.NewGuid(), opened)]);
+    }
+
+    internal DateTimeOffset Now { get; private set; } = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+
+    internal JobCard Card { get; private set; }
+
+    internal static Quantity<Distance> Km(decimal km) => Quantity<Distance>.Of(km, Distance.Kilometre);
+
+    internal static Quantity<Volume> L(decimal litres) => Quantity<Volume>.Of(litres, Volume.Litre);
+
+    internal static Typed<Torque> Nm(decimal nm) => new(Quantity<Torque>.Of(nm, Torque.NewtonMetre), Torque.NewtonMetre);
+
+    internal static Typed<Volume> Litres(decimal litres) => new(L(litres), Volume.Litre);
+
+    internal static ConfirmKit FullKit(decimal pan = 8, decimal oil = 7) => new("lay-out-kit",
+        Courier.Parts.Keys.ToDictionary(id => id, _ => new KitPart(KitChoice.InHand)), L(pan), L(oil), "Gannet Lowash 5W-30");
+
+    internal void Wait(double minutes) => Now += TimeSpan.FromMinutes(minutes);
+
+    internal Decision Try(CardCommand command, Person? by = null)
+    {
+        var decision = Card.Decide(command, by ?? Iona, Now);
+        if (decision is Accepted accepted)
+        {
+            var id = Guid.NewGuid();
+            var seq = Card.History.Count;
+            Card = Card.With([.. accepted.Events.Select(e => new Recorded(++seq, Now, by ?? Iona, id, e))]);
+        }
+        return decision;
+    }
+
+    internal void Do(CardCommand command, Person? by = null) => Assert.True(Try(command, by) is Accepted, $"{command}: {Describe(Card.Decide(command, by ?? Iona, Now))}");
+
+    internal IReadOnlyList<Refusal> Refusals(CardCommand command, Person? by = null) => Assert.IsType<Refused>(Try(command, by)).Reasons;
+
+    internal static string Describe(Decision d) => d is Refused r ? string.Join(" ", r.Reasons) : d.ToString()!;
+
+    /// <summary>Does every step as the book has it, up to a step (exclusive) or to the end.</summary>
+    internal void WorkUpTo(string? stop = null)
+    {
+        while (Card.Next is { } step && step.Id != stop)
+        {
+            foreach (var id in step.Awaits)
+                if (Card.Waits.FirstOrDefault(w => w.Id == id) is { } wait && wait.Until > Now)
+                    Now = wait.Until;
+            switch (step.Kind)
+            {
+                case StepKind.Kit: Do(FullKit()); break;
+                case StepKind.Tighten: Do(new TakeReading(step.Id, Nm(step.What == "engine-drain-plug" ? 38 : 25))); break;
+                case StepKind.Pour: Do(new Pour(step.Id, Litres(5))); break;
+                case StepKind.Gauge: Do(new ReadGauge(step.Id, new(0.75m))); break;
+                default: Do(new ConfirmStep(step.Id)); break;
+            }
+            Wait(1);
+        }
+    }
+}
