@@ -8,7 +8,7 @@ using Anakyklos.Core.Tightening;
 namespace Anakyklos.Core.Cards;
 
 /// <summary>Something that happened to a card. Events are appended and never changed.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "event")]
 [JsonDerivedType(typeof(CardOpened), nameof(CardOpened))]
 [JsonDerivedType(typeof(StepDone), nameof(StepDone))]
 [JsonDerivedType(typeof(KitConfirmed), nameof(KitConfirmed))]

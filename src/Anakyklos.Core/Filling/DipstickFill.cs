@@ -28,6 +28,21 @@ public readonly record struct Level(decimal Fraction) : IComparable<Level>
     /// <summary>Whether the place is on the stick at all.</summary>
     public bool IsOnStick => Fraction is >= Lowest and <= Highest;
 
+    /// <summary>Reads what a person typed: "0.75", "3/4", "top", "bottom".</summary>
+    /// <param name="text">The place; a negative number lies below the bottom mark.</param>
+    /// <param name="problem">What is wrong, empty when it was read.</param>
+    public static Level? Read(string? text, out string problem)
+    {
+        var typed = (text ?? "").Trim().ToLowerInvariant();
+        problem = "";
+        if (typed is "top" or "bottom")
+            return new(typed == "top" ? 1m : 0m);
+        if (typed.Length is > 0 and < 12 && QuantityText.TryNumber(typed.TrimStart('-', '−'), out var number, out _))
+            return new(typed[0] is '-' or '−' ? -number : number);
+        problem = "Tap the dipstick, or type a place from 0 (bottom mark) to 1 (top mark), such as 3/4.";
+        return null;
+    }
+
     /// <inheritdoc />
     public int CompareTo(Level other) => Fraction.CompareTo(other.Fraction);
 

@@ -49,7 +49,7 @@ internal static partial class QuantityText
         return false;
     }
 
-    private static bool TryNumber(string text, out decimal number, out string problem)
+    internal static bool TryNumber(string text, out decimal number, out string problem)
     {
         problem = "";
         if (Fraction().Match(text) is { Success: true } f)

@@ -1,0 +1,165 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace Anakyklos.Storage;
+
+/// <summary>The answer to a command that was brought to a stored card.</summary>
+/// <param name="Decision">What the card decided. For a repeat, what it had decided then.</param>
+/// <param name="Card">The card afterwards.</param>
+/// <param name="Repeated">The command had been carried out before; nothing was written now.</param>
+public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
+
+/// <summary>A card in a list.</summary>
+/// <param name="Id">Card number.</param>
+/// <param name="Plate">Vehicle.</param>
+/// <param name="Bay">Bay, or empty.</param>
+/// <param name="OpenedAt">When it was opened.</param>
+/// <param name="SignedAt">When it was signed, or null.</param>
+public sealed record CardEntry(long Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt);
+
+/// <summary>Cards as chains of events in the database.</summary>
+public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
+{
+    private const long FirstNumber = 1001;
+
+    private readonly ConcurrentDictionary<long, JobCard> _known = new();
+
+    // Only the writing thread touches these: what it has written in the transaction that is not on the disk yet.
+    private readonly Dictionary<long, JobCard> _unsynced = [];
+    private WriteScope? _scope;
+
+    /// <summary>Raised after events of a card are on the disk, with its number and last seq.</summary>
+    public event Action<long, int>? Changed;
+
+    /// <summary>Opens a card.</summary>
+    /// <param name="opened">The opening event.</param>
+    /// <param name="bay">Bay, or empty.</param>
+    /// <param name="by">Who opens it.</param>
+    /// <param name="at">When.</param>
+    /// <param name="command">The client's id; the same id gives the same card.</param>
+    /// <returns>The card's number.</returns>
+    /// <exception cref="WorkshopFileException">The sheet revision is not in the database.</exception>
+    public Task<long> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command) => database.Writes.Run(scope =>
+    {
+        var earlier = scope.Connection.QuerySingleOrDefault<long?>("select card_id from command where id = @command", new { command = command.ToString() });
+        if (earlier is { } known)
+            return known;
+        var id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
+        scope.Connection.Execute("""
+            insert into card (id, plate, sheet_id, sheet_revision, bay, opened_at, head_seq, head_hash)
+            values (@id, @Plate, @SheetId, @SheetRevision, @bay, @at, 0, '')
+            """, new { id, opened.Plate, opened.SheetId, opened.SheetRevision, bay, at = Iso(at) });
+        var card = JobCard.Replay(Sheet(opened), [new(1, at, by, command, opened)]);
+        Append(scope, id, card, [.. card.History], "");
+        return id;
+    });
+
+    /// <summary>Brings a command to a card and writes what it decides.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="command">The client's id of this command; the same id twice is one command.</param>
+    /// <param name="wanted">The command.</param>
+    /// <param name="by">Who.</param>
+    /// <param name="at">When, in the workshop's time zone.</param>
+    /// <returns>The answer, or null when there is no such card.</returns>
+    public Task<CardAnswer?> Handle(long id, Guid command, CardCommand wanted, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
+    {
+        if (Current(scope, id) is not var (card, hash))
+            return null;
+        var earlier = scope.Connection.QuerySingleOrDefault<(long Card, int From, int To)?>(
+            "select card_id, first_seq, last_seq from command where id = @command", new { command = command.ToString() });
+        if (earlier is { } e)
+            return e.Card == id
+                ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card, true)
+                : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
+        var decision = card.Decide(wanted, by, at);
+        if (decision is not Accepted accepted)
+            return new CardAnswer(decision, card, false);
+        var seq = card.History.Count;
+        Recorded[] more = [.. accepted.Events.Select(ev => new Recorded(++seq, at, by, command, ev))];
+        card = card.With(more);
+        Append(scope, id, card, more, hash);
+        return new CardAnswer(decision, card, false);
+    });
+
+    /// <summary>The card as it is on the disk, or null.</summary>
+    public JobCard? Find(long id)
+    {
+        using var connection = database.Connect();
+        if (connection.QuerySingleOrDefault<int?>("select head_seq from card where id = @id", new { id }) is not { } head)
+            return null;
+        return _known.TryGetValue(id, out var card) && card.History.Count == head ? card : Load(connection, id, null);
+    }
+
+    /// <summary>Cards that are not signed, oldest first.</summary>
+    public IReadOnlyList<CardEntry> Unsigned() => List("where signed_at is null order by id", new { });
+
+    /// <summary>All cards of a vehicle, newest first.</summary>
+    public IReadOnlyList<CardEntry> OfVehicle(string plate) => List("where plate = @plate order by id desc", new { plate });
+
+    /// <summary>One card's entry, or null.</summary>
+    public CardEntry? Entry(long id) => List("where id = @id", new { id }).FirstOrDefault();
+
+    private List<CardEntry> List(string where, object values)
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<(long Id, string Plate, string Bay, string Opened, string? Signed)>($"select id, plate, bay, opened_at, signed_at from card {where}", values)
+            .Select(r => new CardEntry(r.Id, r.Plate, r.Bay, Time(r.Opened), r.Signed is null ? null : Time(r.Signed)))];
+    }
+
+    private (JobCard Card, string Hash)? Current(WriteScope scope, long id)
+    {
+        if (scope.Connection.QuerySingleOrDefault<(int Seq, string Hash)?>("select head_seq, head_hash from card where id = @id", new { id }) is not { } head)
+            return null;
+        var known = UnsyncedIn(scope).GetValueOrDefault(id) ?? _known.GetValueOrDefault(id);
+        return (known?.History.Count == head.Seq ? known : Load(scope.Connection, id, known?.History.Count < head.Seq ? known : null), head.Hash);
+    }
+
+    private Dictionary<long, JobCard> UnsyncedIn(WriteScope scope)
+    {
+        if (!ReferenceEquals(scope, _scope))
+            _unsynced.Clear();
+        _scope = scope;
+        return _unsynced;
+    }
+
+    private JobCard Load(SqliteConnection connection, long id, JobCard? known)
+    {
+        var after = known?.History.Count ?? 0;
+        Recorded[] rows = [.. connection.Query<EventRow>("select * from event where card_id = @id and seq > @after order by seq", new { id, after }).Select(r => r.ToRecorded())];
+        return known is null ? JobCard.Replay(Sheet((CardOpened)rows[0].Event), rows) : known.With(rows);
+    }
+
+    private void Append(WriteScope scope, long id, JobCard card, Recorded[] events, string hash)
+    {
+        foreach (var e in events)
+        {
+            var row = EventRow.From(id, e, hash);
+            hash = row.hash;
+            scope.Connection.Execute("""
+                insert into event (card_id, seq, at, person_id, person_name, person_role, command_id, body, hash)
+                values (@card_id, @seq, @at, @person_id, @person_name, @person_role, @command_id, @body, @hash)
+                """, row);
+        }
+        scope.Connection.Execute("""
+            insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last);
+            update card set head_seq = @last, head_hash = @hash, signed_at = @signed where id = @id
+            """, new { command = events[0].Command.ToString(), id, first = events[0].Seq, last = events[^1].Seq, hash, signed = card.Signature is { } s ? Iso(s.At) : null });
+        UnsyncedIn(scope)[id] = card;
+        scope.OnCommit(() =>
+        {
+            _known[id] = card;
+            Changed?.Invoke(id, card.History.Count);
+        });
+    }
+
+    private ModelSheet Sheet(CardOpened opened) => sheets.Find(opened.SheetId, opened.SheetRevision)
+        ?? throw new WorkshopFileException($"Sheet {opened.SheetId} revision {opened.SheetRevision} is not in this workshop. Bring it in first.");
+
+    internal static string Iso(DateTimeOffset at) => at.ToUniversalTime().ToString("O", CultureInfo.InvariantCulture);
+
+    internal static DateTimeOffset Time(string iso) => DateTimeOffset.Parse(iso, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind);
+}

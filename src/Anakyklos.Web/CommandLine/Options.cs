@@ -1,0 +1,44 @@
+namespace Anakyklos.Web.CommandLine;
+
+/// <summary>The options of a call.</summary>
+public sealed record Options
+{
+    /// <summary>Where the workshop's file and keys lie.</summary>
+    public string Folder { get; init; } = "data";
+
+    /// <summary>Whether the folder was named.</summary>
+    public bool FolderGiven { get; init; }
+
+    /// <summary>The port to serve on, all addresses.</summary>
+    public int Port { get; init; } = 5180;
+
+    /// <summary>Keep the demo's last state.</summary>
+    public bool Keep { get; init; }
+
+    /// <summary>The demo depot is served.</summary>
+    public bool Demo { get; init; }
+
+    /// <summary>How many times as fast the demo's clock goes.</summary>
+    public int Speed { get; init; } = 1;
+
+    internal static Options Read(string[] args)
+    {
+        var options = new Options();
+        for (var i = 0; i < args.Length; i++)
+        {
+            string Next() => ++i < args.Length ? args[i] : throw new OptionException($"{args[i - 1]} needs a value.");
+            int Number(int low, int high) => Next() is var text && int.TryParse(text, out var n) && n >= low && n <= high ? n : throw new OptionException($"{args[i - 1]} takes a whole number from {low} to {high}.");
+            options = args[i] switch
+            {
+                "--data" => options with { Folder = Next(), FolderGiven = true },
+                "--port" => options with { Port = Number(1, 65535) },
+                "--keep" => options with { Keep = true },
+                "--speed" => options with { Speed = Number(1, 600) },
+                var other => throw new OptionException($"{other} is not known here."),
+            };
+        }
+        return options;
+    }
+}
+
+internal sealed class OptionException(string message) : Exception(message);

@@ -1,0 +1,148 @@
+using Anakyklos.Core.Sheets;
+using Anakyklos.Storage;
+using Anakyklos.Web.Demo;
+using Anakyklos.Web.Hosting;
+
+namespace Anakyklos.Web.CommandLine;
+
+/// <summary>What the application does from a shell. Exit codes: 0 well, 1 something was found wrong, 2 the call itself is wrong.</summary>
+internal static class WorkshopCommands
+{
+    private const string Usage = """
+        anakyklos serve [--data FOLDER] [--port N]      serves the workshop in FOLDER (default ./data) on port N (default 5180)
+        anakyklos demo [--data FOLDER] [--port N] [--keep] [--speed N]
+                                                        serves the demo depot; --keep keeps its last state, --speed lets waits pass N times as fast
+        anakyklos sheet check FILE                      says everything that is wrong with a model sheet
+        anakyklos sheet add FILE [--data FOLDER]        takes a model sheet into the workshop
+        anakyklos backup FILE [--data FOLDER]           copies the whole workshop into FILE, also while it is served
+        anakyklos verify [--data FOLDER]                checks the workshop's file and every chain of events
+        """;
+
+    internal static async Task<int> Run(string[] args)
+    {
+        try
+        {
+            return args switch
+            {
+                ["serve", .. var rest] => await Serve(Options.Read(rest)),
+                ["demo", .. var rest] => await ServeDemo(Options.Read(rest)),
+                ["sheet", "check", var file] => CheckSheet(file),
+                ["sheet", "add", var file, .. var rest] => await AddSheet(file, Options.Read(rest)),
+                ["backup", var file, .. var rest] => Backup(file, Options.Read(rest)),
+                ["verify", .. var rest] => Verify(Options.Read(rest)),
+                _ => Wrong(Usage),
+            };
+        }
+        catch (OptionException e)
+        {
+            return Wrong($"{e.Message}\n\n{Usage}");
+        }
+        catch (WorkshopFileException e)
+        {
+            return Found(e.Message);
+        }
+        catch (IOException e)
+        {
+            return Found(e.Message);
+        }
+        catch (UnauthorizedAccessException e)
+        {
+            return Found(e.Message);
+        }
+    }
+
+    private static int Wrong(string text)
+    {
+        Console.Error.WriteLine(text);
+        return 2;
+    }
+
+    private static int Found(string text)
+    {
+        Console.Error.WriteLine(text);
+        return 1;
+    }
+
+    private static async Task<int> Serve(Options options)
+    {
+        await using var app = WorkshopApplication.Build(options, TimeProvider.System);
+        await app.Services.GetRequiredService<ShippedSheets>().BringIn();
+        return await Answer(app, options, "Anakyklos");
+    }
+
+    private static async Task<int> ServeDemo(Options options)
+    {
+        if (options is { Demo: false })
+            options = options with { Demo = true, Folder = options.FolderGiven ? options.Folder : ".demo" };
+        var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
+        var keep = options.Keep && File.Exists(file);
+        if (!keep)
+            DemoDepot.Clear(options.Folder);
+        TimeProvider clock = options.Speed == 1 ? TimeProvider.System : new HurriedClock(TimeProvider.System, options.Speed);
+        await using var app = WorkshopApplication.Build(options, clock);
+        if (!keep)
+            await app.Services.GetRequiredService<DemoDepot>().Fill();
+        return await Answer(app, options, "The demo depot");
+    }
+
+    private static async Task<int> Answer(WebApplication app, Options options, string who)
+    {
+        try
+        {
+            await app.StartAsync();
+        }
+        catch (IOException)
+        {
+            return Found($"Port {options.Port} is taken. Give another with --port.");
+        }
+        Console.WriteLine($"{who} is at http://localhost:{options.Port}");
+        await app.WaitForShutdownAsync();
+        return 0;
+    }
+
+    private static int CheckSheet(string file)
+    {
+        var reading = SheetReader.Read(File.ReadAllBytes(file));
+        foreach (var error in reading.Errors)
+            Console.WriteLine($"{file}: {error}");
+        if (reading.Sheet is not { } sheet)
+            return Found(reading.Errors.Count == 1 ? "One error." : $"{reading.Errors.Count} errors.");
+        Console.WriteLine($"{file}: {sheet.FullName}, revision {sheet.Revision}: {sheet.Jobs.Count} jobs, {sheet.Steps.Count} steps, no errors.");
+        return 0;
+    }
+
+    private static async Task<int> AddSheet(string file, Options options)
+    {
+        var text = await File.ReadAllTextAsync(file);
+        if (SheetReader.Read(text).Sheet is not { } sheet)
+            return CheckSheet(file);
+        using var database = Existing(options);
+        var added = await new SheetStore(database).BringIn(sheet, text, TimeProvider.System.GetUtcNow());
+        Console.WriteLine(added ? $"{sheet.FullName}, revision {sheet.Revision}, is in." : $"{sheet.FullName}, revision {sheet.Revision}, was in already.");
+        return 0;
+    }
+
+    private static WorkshopDatabase Existing(Options options)
+    {
+        var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
+        return File.Exists(file) ? new(file) : throw new WorkshopFileException($"There is no workshop in {options.Folder}. Name its folder with --data.");
+    }
+
+    private static int Backup(string file, Options options)
+    {
+        using var database = Existing(options);
+        database.Backup(Path.GetFullPath(file));
+        Console.WriteLine($"Copied to {file}.");
+        return 0;
+    }
+
+    private static int Verify(Options options)
+    {
+        using var database = Existing(options);
+        var found = Verification.Run(database, out var cards, out var events);
+        foreach (var line in found)
+            Console.WriteLine(line);
+        Console.WriteLine($"{cards} cards, {events} events: {(found.Count == 0 ? "every chain is whole." : $"{found.Count} faults.")}");
+        return found.Count == 0 ? 0 : 1;
+    }
+}

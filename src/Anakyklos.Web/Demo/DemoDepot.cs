@@ -1,0 +1,163 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
+
+namespace Anakyklos.Web.Demo;
+
+/// <summary>
+/// The made-up depot: its people, its vans and years of services, each worked through the same rules as a real card. Dates count back from today.
+/// </summary>
+public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets, ShippedSheets shipped, PinDesk desk, WorkshopClock clock)
+{
+    /// <summary>Everybody's PIN, in the demo only.</summary>
+    public const string Pin = "2468";
+
+    private const string Oil = "Gannet Lowash 5W-30, T-41L";
+
+    /// <summary>One past service of the ferry mail van.</summary>
+    /// <param name="DaysAgo">When.</param>
+    /// <param name="Km">Odometer.</param>
+    /// <param name="TopUps">Dipstick readings after the first pour, the last inside the target.</param>
+    /// <param name="Plug">Reading on the drain plug, in N·m.</param>
+    /// <param name="OldWasher">Why the old washer went back, or empty.</param>
+    /// <param name="Finding">What was seen on the plug, or empty.</param>
+    private sealed record Past(int DaysAgo, decimal Km, decimal[] TopUps, decimal Plug, string OldWasher, string Finding);
+
+    private static readonly Past[] Mail =
+    [
+        new(1068, 88_420, [0.25m, 0.75m], 38, "", ""),
+        new(884, 97_960, [0.2m, 0.7m], 37, "", ""),
+        new(702, 107_310, [0.1m, 0.5m, 0.8m], 38, "", ""),
+        new(521, 117_550, [0m, 0.5m, 0.75m], 39, "Washer box was empty, boat came a day late", ""),
+        new(338, 127_480, [-0.1m, 0.4m, 0.75m], 38, "", "A little glitter in the paste on the magnet"),
+        new(156, 138_050, [-0.2m, 0.3m, 0.7m], 38, "", ""),
+    ];
+
+    /// <summary>Removes what an earlier demo left in the folder: its database and keys, nothing else.</summary>
+    public static void Clear(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        foreach (var end in new[] { "", "-wal", "-shm" })
+            File.Delete(Path.Combine(folder, WorkshopApplication.FileName + end));
+    }
+
+    /// <summary>Fills an empty workshop.</summary>
+    public async Task Fill()
+    {
+        await shipped.BringIn();
+        await settings.Write(new("Harbour Depot", null, [
+            Wrench("TW-2", 5, 60, 1), Wrench("TW-4", 40, 200, 5) ]));
+        var iona = await Person("iona", "Iona R.", Role.Technician);
+        var una = await Person("una", "Una B.", Role.Lead);
+        var sheet = sheets.Newest("tarn-courier-20d")!;
+        await vehicles.Add(new("HD-07", sheet.Id, "Ferry mail", 2019, Use.Harsh));
+        await vehicles.Add(new("HD-08", sheet.Id, "Ferry mail, spare van", 2020, Use.Harsh));
+
+        var seals = new Dictionary<string, int>();
+        var work = new List<Task>();
+        foreach (var past in Mail)
+        {
+            var card = await Open(sheet, "HD-07", Morning(past.DaysAgo), past.Km, "Bay 2", seals, iona);
+            seals = past.OldWasher.Length > 0 ? new() { ["drain-washer"] = 1 } : [];
+            work.Add(Work(card, past, iona, una, null));
+        }
+        // A spare van that stands half done at the lift, as it would on any morning: the oil is running out.
+        var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 1", new Dictionary<string, int>(), iona);
+        work.Add(Work(half, Mail[0], iona, una, "filter-cap-off"));
+        await Task.WhenAll(work);
+    }
+
+    private static WrenchEntry Wrench(string name, decimal low, decimal high, decimal step)
+    {
+        static Typed<Torque> Nm(decimal n) => new(Quantity<Torque>.Of(n, Torque.NewtonMetre), Torque.NewtonMetre);
+        return new(name, Nm(low), Nm(high), Nm(step));
+    }
+
+    private async Task<Person> Person(string id, string name, Role role)
+    {
+        var member = new Member(id, name, role, "", "metric", "device");
+        await people.Add(member with { PinHash = desk.Hash(member, Pin) });
+        return member.Person;
+    }
+
+    private DateTimeOffset Morning(int daysAgo)
+    {
+        var day = clock.Now.Date.AddDays(-daysAgo).AddHours(8).AddMinutes(daysAgo % 50);
+        return new(day, clock.Zone.GetUtcOffset(day));
+    }
+
+    private async Task<long> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay, IReadOnlyDictionary<string, int> seals, Person by)
+    {
+        var odometer = Quantity<Distance>.Of(km, Distance.Kilometre);
+        await vehicles.Note(plate, new(at, odometer, ""), by.Id);
+        string[] jobs = ["engine-oil-and-filter"];
+        return await cards.Open(new(plate, sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), odometer, Use.Harsh, null, seals), bay, by, at, Guid.CreateVersion7());
+    }
+
+    private async Task Work(long id, Past past, Person by, Person lead, string? stop)
+    {
+        var card = cards.Find(id)!;
+        var at = card.History[0].At;
+        while (card.Next is { } step && step.Id != stop)
+        {
+            at += step.Takes;
+            foreach (var wait in card.Waits.Where(w => step.Awaits.Contains(w.Id) && w.Until > at))
+                at = wait.Until.AddSeconds(20);
+            foreach (var command in Commands(card, step, past))
+            {
+                if (step.Kind == StepKind.Gauge)
+                    at += TimeSpan.FromSeconds(130);
+                card = await Give(id, command, by, at);
+            }
+        }
+        if (stop is not null)
+            return;
+        foreach (var seq in card.WantingCountersignature)
+            card = await Give(id, new Countersign(seq), lead, at.AddMinutes(1));
+        await Give(id, new Sign(), by, at.AddMinutes(2));
+    }
+
+    private async Task<JobCard> Give(long id, CardCommand command, Person by, DateTimeOffset at)
+    {
+        var answer = (await cards.Handle(id, Guid.CreateVersion7(), command, by, at))!;
+        return answer.Decision is Accepted ? answer.Card : throw new InvalidOperationException($"The demo's own history was refused at {command}: {answer.Decision}");
+    }
+
+    private static IEnumerable<CardCommand> Commands(JobCard card, SheetStep step, Past past)
+    {
+        static Typed<Volume> Litres(Quantity<Volume> v) => new(v, Volume.Litre);
+        switch (step.Kind)
+        {
+            case StepKind.Kit:
+                yield return new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" && past.OldWasher.Length > 0 ? new KitPart(KitChoice.OldAgain, "", past.OldWasher) : new KitPart(KitChoice.InHand)),
+                    Quantity<Volume>.Of(10, Volume.Litre), Quantity<Volume>.Of(7, Volume.Litre), Oil);
+                break;
+            case StepKind.Tighten:
+                var target = ((ToTorque)card.Sheet.Fasteners[step.What].Tightening.Value).Target;
+                yield return new TakeReading(step.Id, new(step.What == "engine-drain-plug" ? Quantity<Torque>.Of(past.Plug, Torque.NewtonMetre) : target, Torque.NewtonMetre));
+                break;
+            case StepKind.Pour:
+                yield return new Pour(step.Id, Litres(card.FillOf(step.What).FirstPour));
+                break;
+            case StepKind.Gauge:
+                foreach (var level in past.TopUps.Select(f => new Level(f)))
+                {
+                    yield return new ReadGauge(step.Id, level);
+                    if (card.FillOf(step.What).After(level) is { Verdict: FillVerdict.Pour } advice)
+                        yield return new Pour(step.Id, Litres(advice.Amount));
+                }
+                break;
+            default:
+                if (step.Id == "look-at-plug" && past.Finding.Length > 0)
+                    yield return new NoteFinding(step.Id, FindingGrade.KeepAnEye, past.Finding);
+                yield return new ConfirmStep(step.Id);
+                break;
+        }
+    }
+}

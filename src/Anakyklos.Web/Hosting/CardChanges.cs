@@ -1,0 +1,35 @@
+using System.Collections.Concurrent;
+using System.Threading.Channels;
+using Anakyklos.Storage;
+
+namespace Anakyklos.Web.Hosting;
+
+/// <summary>Tells every open screen of a card that it has moved on.</summary>
+public sealed class CardChanges
+{
+    private readonly ConcurrentDictionary<Guid, (long Card, Channel<int> Channel)> _screens = new();
+
+    /// <summary>Listens to the store.</summary>
+    public CardChanges(CardStore cards) => cards.Changed += (card, seq) =>
+    {
+        foreach (var screen in _screens.Values.Where(s => s.Card == card))
+            screen.Channel.Writer.TryWrite(seq);
+    };
+
+    /// <summary>The last seq of a card whenever it changes, until cancelled.</summary>
+    public async IAsyncEnumerable<int> Of(long card, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        var id = Guid.NewGuid();
+        var channel = Channel.CreateBounded<int>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropOldest });
+        _screens[id] = (card, channel);
+        try
+        {
+            await foreach (var seq in channel.Reader.ReadAllAsync(cancel))
+                yield return seq;
+        }
+        finally
+        {
+            _screens.TryRemove(id, out _);
+        }
+    }
+}

@@ -1,0 +1,29 @@
+namespace Anakyklos.Web.Hosting;
+
+/// <summary>The time in the workshop: the host's clock in the workshop's zone.</summary>
+public sealed class WorkshopClock(TimeProvider time)
+{
+    /// <summary>Now, with the workshop's offset.</summary>
+    public DateTimeOffset Now => TimeZoneInfo.ConvertTime(time.GetUtcNow(), Zone);
+
+    /// <summary>The workshop's zone.</summary>
+    public TimeZoneInfo Zone => time.LocalTimeZone;
+
+    /// <summary>How many times as fast as a wall clock it goes; 1 but for a hurried demo.</summary>
+    public int Speed => time is HurriedClock hurried ? hurried.Speed : 1;
+
+    /// <summary>A stored time in the workshop's zone.</summary>
+    public DateTimeOffset Local(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone);
+}
+
+/// <summary>A clock that starts at the real time and then goes faster, so that a demo's waits pass quickly.</summary>
+public sealed class HurriedClock(TimeProvider real, int speed) : TimeProvider
+{
+    private readonly DateTimeOffset _start = real.GetUtcNow();
+
+    /// <summary>How many times as fast.</summary>
+    public int Speed => speed;
+
+    /// <inheritdoc />
+    public override DateTimeOffset GetUtcNow() => _start + (real.GetUtcNow() - _start) * speed;
+}

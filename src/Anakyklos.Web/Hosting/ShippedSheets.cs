@@ -1,0 +1,22 @@
+using Anakyklos.Core.Sheets;
+using Anakyklos.Storage;
+
+namespace Anakyklos.Web.Hosting;
+
+/// <summary>The model sheets that come with the application.</summary>
+public sealed class ShippedSheets(SheetStore sheets, WorkshopClock clock)
+{
+    /// <summary>Takes each of them in, where it is not there yet.</summary>
+    /// <exception cref="WorkshopFileException">A shipped sheet has errors, or its revision is there with other content.</exception>
+    public async Task BringIn()
+    {
+        foreach (var file in Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "sheets"), "*.json").Order())
+        {
+            var text = await File.ReadAllTextAsync(file);
+            var reading = SheetReader.Read(text);
+            if (reading.Sheet is not { } sheet)
+                throw new WorkshopFileException($"{Path.GetFileName(file)}: {reading.Errors[0]}");
+            await sheets.BringIn(sheet, text, clock.Now);
+        }
+    }
+}

@@ -1,0 +1,132 @@
+using System.IO.Compression;
+using Anakyklos.Core.Cards;
+using Anakyklos.Storage;
+using Anakyklos.Web.Api;
+using Anakyklos.Web.CommandLine;
+using Anakyklos.Web.Demo;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.ResponseCompression;
+
+namespace Anakyklos.Web.Hosting;
+
+/// <summary>Puts the application together.</summary>
+public static class WorkshopApplication
+{
+    internal const string FileName = "anakyklos.db";
+
+    internal static WebApplication Build(Options options, TimeProvider time)
+    {
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
+        builder.WebHost.UseUrls($"http://*:{options.Port}");
+        builder.Logging.SetMinimumLevel(LogLevel.Warning).AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+        AddWorkshop(builder.Services, options, time);
+        var app = builder.Build();
+        UseWorkshop(app);
+        return app;
+    }
+
+    /// <summary>Services of the workshop in a folder.</summary>
+    public static void AddWorkshop(IServiceCollection services, Options options, TimeProvider time)
+    {
+        services.AddSingleton(options);
+        services.AddSingleton(time);
+        services.AddSingleton<WorkshopClock>();
+        services.AddSingleton(_ => new WorkshopDatabase(Path.Combine(options.Folder, FileName)));
+        services.AddSingleton<SheetStore>();
+        services.AddSingleton<CardStore>();
+        services.AddSingleton<PeopleStore>();
+        services.AddSingleton<VehicleStore>();
+        services.AddSingleton<SettingStore>();
+        services.AddSingleton<ShippedSheets>();
+        services.AddSingleton<DemoDepot>();
+        services.AddSingleton<CardChanges>();
+        services.AddSingleton<IPasswordHasher<Member>, PasswordHasher<Member>>();
+        services.AddSingleton<PinDesk>();
+        services.AddHttpContextAccessor();
+        services.AddScoped<Viewer>();
+
+        services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(Path.GetFullPath(options.Folder), "keys"))).SetApplicationName("Anakyklos");
+        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
+        {
+            cookie.LoginPath = "/signin";
+            cookie.AccessDeniedPath = "/error/403";
+            cookie.Cookie.Name = "anakyklos";
+            cookie.Cookie.SameSite = SameSiteMode.Strict;
+            cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+            cookie.SlidingExpiration = true;
+            cookie.Events.OnRedirectToLogin = context => ApiOr(context, StatusCodes.Status401Unauthorized);
+            cookie.Events.OnRedirectToAccessDenied = context => ApiOr(context, StatusCodes.Status403Forbidden);
+        });
+        services.AddAuthorizationBuilder()
+            .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build())
+            .AddPolicy("lead", policy => policy.RequireAssertion(context => (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
+        services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite) = ("X-Antiforgery", "anakyklos-form", SameSiteMode.Strict));
+        services.AddRouting(r => r.LowercaseUrls = true);
+        services.AddRazorPages(pages =>
+        {
+            pages.Conventions.AllowAnonymousToPage("/SignIn");
+            pages.Conventions.AllowAnonymousToPage("/Setup");
+            pages.Conventions.AllowAnonymousToPage("/Error");
+            pages.Conventions.AuthorizePage("/Workshop", "lead");
+        });
+        services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions));
+        services.AddOpenApi("v1", CardEndpoints.Describe);
+        services.AddProblemDetails();
+        services.AddResponseCompression(c =>
+        {
+            c.EnableForHttps = true;
+            c.Providers.Add<BrotliCompressionProvider>();
+            c.Providers.Add<GzipCompressionProvider>();
+        });
+        services.Configure<BrotliCompressionProviderOptions>(b => b.Level = CompressionLevel.Optimal);
+        services.AddWebEncoders(w => w.TextEncoderSettings = new(System.Text.Unicode.UnicodeRanges.All));
+    }
+
+    private static Task ApiOr(Microsoft.AspNetCore.Authentication.RedirectContext<CookieAuthenticationOptions> context, int status)
+    {
+        if (context.Request.Path.StartsWithSegments("/api"))
+            context.Response.StatusCode = status;
+        else
+            context.Response.Redirect(context.RedirectUri);
+        return Task.CompletedTask;
+    }
+
+    /// <summary>The pipeline, in the order in which a request passes it.</summary>
+    public static void UseWorkshop(WebApplication app)
+    {
+        app.UseSecurityHeaders(new HeaderPolicyCollection()
+            .AddFrameOptionsDeny()
+            .AddContentTypeOptionsNoSniff()
+            .AddReferrerPolicySameOrigin()
+            .AddContentSecurityPolicy(csp =>
+            {
+                csp.AddDefaultSrc().None();
+                csp.AddScriptSrc().Self();
+                csp.AddStyleSrc().Self();
+                csp.AddImgSrc().Self();
+                csp.AddFontSrc().Self();
+                csp.AddConnectSrc().Self();
+                csp.AddFormAction().Self();
+                csp.AddBaseUri().None();
+                csp.AddFrameAncestors().None();
+            }));
+        app.UseExceptionHandler("/error/500");
+        app.UseStatusCodePagesWithReExecute("/error/{0}");
+        app.UseResponseCompression();
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+                file.Context.Request.Query.ContainsKey("v") || file.File.Name.EndsWith(".woff2", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
+        });
+        app.UseRouting();
+        app.UseMiddleware<FirstRun>();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapRazorPages();
+        CardEndpoints.Map(app);
+        app.MapOpenApi("/openapi/v1.json").AllowAnonymous();
+        app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous().ExcludeFromDescription();
+    }
+}

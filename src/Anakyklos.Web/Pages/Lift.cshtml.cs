@@ -1,0 +1,116 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>The lift: one step of a card at a time.</summary>
+public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+{
+    /// <summary>Panels that can stand in the middle in place of the facts.</summary>
+    private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
+
+    public LiftScene Scene { get; private set; } = null!;
+    public string Panel { get; private set; } = "";
+    public SheetStep? After { get; private set; }
+    public bool NewerSheet { get; private set; }
+    public KitConfirmed? LastKit { get; private set; }
+
+    public IActionResult OnGet(long id, string? step, string? panel)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        if (Card.Signature is not null)
+            return Redirect($"/record/{id}");
+        if (step is null && Card.Next is null)
+            return Redirect($"/handover/{id}");
+        return Show(step, panel);
+    }
+
+    private IActionResult Show(string? stepId, string? panel)
+    {
+        if ((stepId is null ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
+            return NotFound();
+        Panel = Panels.Contains(panel) ? panel! : "";
+        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Select(w => w.Wrench)]);
+        After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
+        NewerSheet = sheets.Newest(Card.Sheet.Id)?.Revision > Card.Sheet.Revision;
+        if (Scene.IsKit)
+            LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit).FirstOrDefault();
+        return Page();
+    }
+
+    public Task<IActionResult> OnPostDoneAsync(long id, string step, string? count, string? reason) => Give(id, step, "count", () =>
+        string.IsNullOrWhiteSpace(count) ? new ConfirmStep(step, null, reason?.Trim() ?? "")
+        : int.TryParse(count.Trim(), out var n) ? new ConfirmStep(step, n, reason?.Trim() ?? "")
+        : Unread("count", "That is not a whole number.", "Count them and type how many."));
+
+    public Task<IActionResult> OnPostReadingAsync(long id, string step, string? torque, string? meant) => Give(id, step, "reading", () =>
+        Quantity<Torque>.Read(torque, out var problem) is { } typed ? new TakeReading(step, typed, meant == "yes") : Unread("torque", problem, ""));
+
+    public Task<IActionResult> OnPostPourAsync(long id, string step, string? amount, string? seen) => Give(id, step, "amount", () =>
+        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, seen == "yes") : Unread("amount", problem, ""));
+
+    public Task<IActionResult> OnPostTakeOutAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
+        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new TakeOut(step, typed) : Unread("amount", problem, ""));
+
+    public Task<IActionResult> OnPostGaugeAsync(long id, string step, string? level) => Give(id, step, "", () =>
+        Core.Filling.Level.Read(level, out var problem) is { } read ? new ReadGauge(step, read) : Unread("level", problem, ""));
+
+    public Task<IActionResult> OnPostKitAsync(long id, string step, string? pan, string? oil, string? product) => Give(id, step, "", () =>
+    {
+        var panRead = Quantity<Volume>.Read(pan, out var panProblem);
+        var oilRead = Quantity<Volume>.Read(oil, out var oilProblem);
+        if (panRead is null)
+            Unread("pan", panProblem, "");
+        if (oilRead is null)
+            Unread("oil", oilProblem, "");
+        if (panRead is null || oilRead is null)
+            return null;
+        var parts = Card.PartsWanted.ToDictionary(p => p.Id, p => new KitPart(
+            Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing, Typed($"number-{p.Id}"), Typed($"reason-{p.Id}")));
+        return new ConfirmKit(step, parts, panRead.Value.Value, oilRead.Value.Value, product ?? "");
+    });
+
+    public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) => Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
+
+    public Task<IActionResult> OnPostDeviateAsync(long id, string step, string? kind, string? reason) => Give(id, step, "stuck", () =>
+        Enum.TryParse<DeviationKind>(kind, out var k) ? new Deviate(step, k, reason?.Trim() ?? "") : Unread("kind", "That is not a way to go on.", "Choose one of those shown."));
+
+    public Task<IActionResult> OnPostSettledAsync(long id, string step, string? what) => Give(id, step, "", () => new SettleOverTorque(step, what?.Trim() ?? ""), stay: true);
+
+    public Task<IActionResult> OnPostCutAsync(long id, string step, string? wait, string? reason) => Give(id, step, "", () => new CutWait(wait ?? "", reason?.Trim() ?? ""), stay: true);
+
+    public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) => Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0), stay: true);
+
+    public Task<IActionResult> OnPostSawAsync(long id, string step, string? grade, string? text) => Give(id, step, "saw", () =>
+        Enum.TryParse<FindingGrade>(grade, out var g) && Enum.IsDefined(g) ? new NoteFinding(step, g, text?.Trim() ?? "") : Unread("grade", "Say how bad it is.", "Choose one of the four."), stay: true);
+
+    public Task<IActionResult> OnPostLeakAsync(long id, string step, string? fastener) => Give(id, step, "stuck", () => new ReportLeak(step, fastener ?? ""));
+
+    public Task<IActionResult> OnPostFailAsync(long id, string step) => Give(id, step, "", () => new FailReset(step));
+
+    public Task<IActionResult> OnPostMoveAsync(long id, string step, string? up, string? looked) => Give(id, step, "lift", () => new MoveLift(up == "yes", looked == "yes"), stay: true);
+
+    private async Task<IActionResult> Give(long id, string step, string panel, Func<CardCommand?> read, bool stay = false)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        if (Card.Step(step ?? "") is null)
+            return NotFound();
+        if (await Carry(id, read) is { } done)
+            return done is { } where && stay && Card.Signature is null ? Redirect($"{where}&step={step}") : Redirect(done);
+        // A refused press keeps its panel and everything typed; the plain confirm needs none.
+        var fieldless = Refusals.All(r => r.Field is null) && Question is null;
+        return Show(step, fieldless && Typed("panel").Length == 0 ? "" : Typed("panel").Length > 0 || !fieldless ? panel : "");
+    }
+
+    private CardCommand? Unread(string field, string what, string @do)
+    {
+        Refusals.Add(new(what, @do, Field: field));
+        return null;
+    }
+}

@@ -1,0 +1,80 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>The words of the trade for what the core says in types.</summary>
+public static class LiftWords
+{
+    public static string Place(Place place) => place switch
+    {
+        Core.Sheets.Place.Cab => "in the cab",
+        Core.Sheets.Place.Top => "above",
+        Core.Sheets.Place.Side => "beside it",
+        _ => "below",
+    };
+
+    public static string School(TargetSchool school) => school switch
+    {
+        TargetSchool.TopMark => "to the top mark",
+        TargetSchool.ThreeQuarters => "three quarters",
+        _ => "a little under the top mark",
+    };
+
+    public static string Grade(FindingGrade grade) => grade switch
+    {
+        FindingGrade.Sound => "sound",
+        FindingGrade.KeepAnEye => "keep an eye on it",
+        FindingGrade.PlanIt => "plan it",
+        _ => "stop",
+    };
+
+    /// <summary>Minutes and seconds, 00:00 when it is over; hours only when there are any.</summary>
+    public static string Clock(TimeSpan left) => left <= TimeSpan.Zero ? "00:00" : left.TotalHours >= 1 ? left.ToString(@"h\:mm\:ss") : left.ToString(@"mm\:ss");
+
+    public static string Spent(TimeSpan time) => time.TotalHours >= 1 ? $"{(int)time.TotalHours} h {time.Minutes:00}" : $"{Math.Max(0, (int)time.TotalMinutes)} min";
+
+    /// <summary>Whole units with thin groups, as a dash shows them.</summary>
+    public static string Odometer(Quantity<Distance> reading, Unit<Distance> unit) => $"{Math.Round(reading.In(unit)):#,0} {unit.Symbol}".Replace(',', '\u202f');
+
+    public static string Hold(TimeSpan hold) => hold.TotalSeconds % 60 == 0 ? $"{hold.TotalMinutes:0} min" : $"{hold.TotalSeconds:0} s";
+
+    /// <summary>One event as a line of the record.</summary>
+    public static string Line(JobCard card, Recorded recorded)
+    {
+        string Title(string step) => card.Step(step)?.Title ?? step;
+        return recorded.Event switch
+        {
+            CardOpened e => $"Card opened at {e.Odometer}",
+            StepDone e => Title(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
+            KitConfirmed e => $"Kit laid out: {string.Join(", ", e.Parts.Select(p => $"{card.Sheet.Parts[p.Key].Name} {p.Value}"))}; pan {e.Pan}, {e.Oil} of {e.Product}",
+            ReadingTaken { Corrects: { } of } e => $"Reading {of} put right: {e.Reading}, {Outcome(e.Outcome)} ({e.Reason})",
+            ReadingTaken e => $"{card.Sheet.Fasteners[card.Step(e.Step)!.What].Name}: {e.Reading}, {Outcome(e.Outcome)}",
+            OverTorqueSettled e => $"After too much torque: {e.What}",
+            Poured e => $"Poured {e.Amount}{(e.AgainstWarning.Length > 0 ? $". Warned: {e.AgainstWarning}" : "")}",
+            TakenOut e => $"Took out {e.Amount}",
+            GaugeRead e => $"Dipstick: {e.Level}",
+            WaitCut e => $"Wait ended early: {e.Reason}",
+            StepPutAside e => $"Left for later: {Title(e.Step)} ({e.Reason})",
+            TakenBack e => e.From == e.To ? $"Line {e.From} taken back" : $"Lines {e.From} to {e.To} taken back",
+            DeviationTaken e => $"{e.What} ({e.Reason})",
+            Countersigned e => $"Line {e.Of} countersigned",
+            FindingNoted e => $"Saw: {e.Text}, {Grade(e.Grade)}",
+            LeakFound e => $"{card.Sheet.Fasteners[e.Fastener].Name} leaks",
+            ResetFailed => "The display did not answer; reset begun again",
+            LiftMoved e => e.Up ? "Raised, lifting points looked at" : "Lowered, nothing underneath",
+            Signed => "Signed: the ring is closed",
+            _ => "",
+        };
+    }
+
+    private static string Outcome(TorqueOutcome outcome) => outcome switch
+    {
+        TorqueOutcome.Passes => "passes",
+        TorqueOutcome.TooLittle => "too little, again",
+        _ => "too much, stopped",
+    };
+}

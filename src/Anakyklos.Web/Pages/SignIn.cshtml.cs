@@ -1,0 +1,58 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Storage;
+using Anakyklos.Web.CommandLine;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>Choose yourself, type the PIN.</summary>
+public sealed class SignInModel(PeopleStore people, PinDesk desk, SettingStore settings, Options options) : PageModel
+{
+    public IReadOnlyList<Member> People { get; private set; } = [];
+    public string Person { get; private set; } = "";
+    public string Problem { get; private set; } = "";
+    public string ReturnUrl { get; private set; } = "/";
+    public string WorkshopName { get; private set; } = "";
+    public bool IsDemo => options.Demo;
+
+    public void OnGet(string? returnUrl) => Show(People.FirstOrDefault()?.Id, returnUrl);
+
+    public async Task<IActionResult> OnPostAsync(string? person, string? pin, string? returnUrl)
+    {
+        var outcome = await desk.Try(person ?? "", pin, HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
+        if (outcome.Member is { } member)
+        {
+            await PinDesk.SignIn(HttpContext, member);
+            return LocalRedirect(Url.IsLocalUrl(returnUrl) ? returnUrl! : "/");
+        }
+        Show(person, returnUrl);
+        Problem = outcome.Problem;
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostOutAsync()
+    {
+        await HttpContext.SignOutAsync();
+        return Redirect("/signin");
+    }
+
+    private void Show(string? person, string? returnUrl)
+    {
+        People = people.All();
+        Person = person ?? People.FirstOrDefault()?.Id ?? "";
+        ReturnUrl = Url.IsLocalUrl(returnUrl) ? returnUrl! : "/";
+        WorkshopName = settings.Read().Name;
+    }
+
+    internal static string RoleWord(Role role) => role switch
+    {
+        Role.Lead => "workshop lead",
+        Role.Technician => "technician",
+        Role.Stores => "stores",
+        _ => "reads only",
+    };
+}

@@ -1,0 +1,83 @@
+const two = (n) => String(n).padStart(2, '0');
+
+function clock(ms) {
+  const s = Math.max(0, Math.ceil(ms / 1000));
+  return s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${two(Math.floor(s / 60))}:${two(s % 60)}`;
+}
+
+// The workshop's clock, which a hurried demo lets run faster than this device's.
+const page = document.querySelector.bind(document);
+const started = performance.now();
+let base = null;
+function workshopNow() {
+  const card = page('[data-now]');
+  if (!card) return Date.now();
+  if (base?.element !== card) base = { element: card, now: Number(card.dataset.now), at: base ? performance.now() : Math.min(started, performance.now()), speed: Number(card.dataset.speed) };
+  return base.now + (performance.now() - base.at) * base.speed;
+}
+
+export const wait = () => ({
+  left: '',
+  word: '',
+  over: '',
+  timer: 0,
+  init() {
+    this.tick();
+    this.timer = setInterval(() => this.tick(), 250);
+  },
+  tick() {
+    const ms = Number(this.$el.dataset.until) - workshopNow();
+    this.left = clock(ms);
+    this.over = ms <= 0 ? 'over' : '';
+    this.word = ms <= 0 ? 'is over' : 'runs on its own';
+    if (ms <= 0) {
+      clearInterval(this.timer);
+      if (this.$el.dataset.reload) setTimeout(() => location.reload(), 300);
+    }
+  },
+  destroy() { clearInterval(this.timer); },
+});
+
+export const hold = () => ({
+  label: 'Count it',
+  timer: 0,
+  begin() {
+    clearInterval(this.timer);
+    const end = performance.now() + Number(this.$el.dataset.seconds) * 1000;
+    const tick = () => {
+      const left = Math.ceil((end - performance.now()) / 1000);
+      this.label = left > 0 ? `${left} s` : 'Let go';
+      if (left <= 0) clearInterval(this.timer);
+    };
+    tick();
+    this.timer = setInterval(tick, 100);
+  },
+  destroy() { clearInterval(this.timer); },
+});
+
+export const dipstick = () => ({
+  tap(e) {
+    const field = page('#level');
+    if (!field) return;
+    const svg = this.$el;
+    const point = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM().inverse());
+    this.set((Number(svg.dataset.bottom) - point.y) / Number(svg.dataset.span));
+  },
+  key(e) {
+    const step = { ArrowUp: 0.05, ArrowDown: -0.05, PageUp: 0.25, PageDown: -0.25 }[e.key];
+    if (!step || !page('#level')) return;
+    e.preventDefault();
+    e.stopPropagation();
+    this.set((Number(page('#level').value) || 0) + step);
+  },
+  set(fraction) {
+    const level = Math.min(2, Math.max(-1, Math.round(fraction * 20) / 20));
+    const svg = this.$el;
+    page('#level').value = String(level);
+    svg.setAttribute('aria-valuenow', String(level));
+    const y = Number(svg.dataset.bottom) - Math.min(1.35, Math.max(-0.35, level)) * Number(svg.dataset.span);
+    svg.querySelector('[data-here]').classList.remove('gone');
+    for (const part of svg.querySelectorAll('[data-here-line], [data-here-dot]')) part.setAttribute('transform', `translate(0 ${y})`);
+    svg.querySelector('[data-oil]').setAttribute('d', `M102 ${y}V450q0 24 20 24t20-24V${y}Z`);
+  },
+});

@@ -1,0 +1,54 @@
+// A press is sent with the id of its form. While the line is dead it is kept in this browser and sent again; the id makes a repeat harmless.
+const KEPT = 'anakyklos-kept-press';
+const RETRY = 2000;
+
+const tell = (text) => dispatchEvent(new CustomEvent('notice', { detail: { text } }));
+
+async function post(kept) {
+  const response = await fetch(kept.url, { method: 'POST', body: new URLSearchParams(kept.fields), redirect: 'follow' });
+  return { url: response.url, ok: response.ok, status: response.status, html: await response.text() };
+}
+
+function show(answer) {
+  const page = new DOMParser().parseFromString(answer.html, 'text/html');
+  document.title = page.title;
+  history.pushState(null, '', answer.ok ? answer.url : location.href);
+  document.body.replaceWith(page.body);
+  window.scrollTo(0, 0);
+  (document.querySelector('[autofocus], [aria-invalid="true"]') ?? document.querySelector('#main'))?.focus?.();
+}
+
+async function give(kept) {
+  for (;;) {
+    try {
+      const answer = await post(kept);
+      localStorage.removeItem(KEPT);
+      tell('');
+      show(answer);
+      return;
+    } catch {
+      localStorage.setItem(KEPT, JSON.stringify(kept));
+      tell('No line. What you pressed is kept and will be sent.');
+      await new Promise((r) => { setTimeout(r, RETRY); addEventListener('online', r, { once: true }); });
+    }
+  }
+}
+
+export function send(e) {
+  e.preventDefault();
+  const form = e.currentTarget;
+  if (document.body.classList.contains('busy')) return;
+  document.body.classList.add('busy');
+  const fields = [...new FormData(form, e.submitter ?? undefined)];
+  give({ url: new URL(e.submitter?.getAttribute('formaction') ?? form.getAttribute('action') ?? '', location.href).href, fields });
+}
+
+export function resend() {
+  const kept = localStorage.getItem(KEPT);
+  if (!kept) return;
+  document.body.classList.add('busy');
+  tell('Sending what was kept.');
+  give(JSON.parse(kept));
+}
+
+addEventListener('popstate', () => location.reload());

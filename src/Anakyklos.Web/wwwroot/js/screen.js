@@ -1,0 +1,49 @@
+// What script adds to pages that work without it: keys, taps, countdowns, presses that survive a dead line, news from other screens.
+import './keys.js';
+import { send, resend } from './press.js';
+import { dipstick, hold, wait } from './gauges.js';
+
+document.addEventListener('alpine:init', () => {
+  const { Alpine } = window;
+
+  Alpine.data('screen', () => ({
+    notice: '',
+    noticeLink: false,
+    init() {
+      addEventListener('notice', (e) => { this.notice = e.detail.text; this.noticeLink = Boolean(e.detail.link); });
+      resend();
+    },
+    reload() { location.reload(); },
+    print() { window.print(); },
+  }));
+
+  // A form is sent once however often it is pressed, and kept when the line is dead.
+  Alpine.data('once', () => ({
+    init() { this.$el.addEventListener('submit', send); },
+  }));
+
+  Alpine.data('card', () => ({
+    stream: null,
+    lock: null,
+    init() {
+      const { card, seq } = this.$el.dataset;
+      this.stream = new EventSource(`/api/v1/cards/${card}/changes`);
+      this.stream.addEventListener('changed', (e) => this.changed(Number(e.data), Number(seq)));
+      this.wake();
+    },
+    changed(now, seen) {
+      if (now <= seen || document.querySelector('.busy')) return;
+      const typed = [...document.querySelectorAll('input:not([type=hidden])')].some((i) => i.type === 'radio' || i.type === 'checkbox' ? i.checked !== i.defaultChecked : i.value !== i.defaultValue);
+      if (typed) dispatchEvent(new CustomEvent('notice', { detail: { text: 'Somebody else moved this card on.', link: true } }));
+      else location.assign(`${location.pathname.replace(/\/$/, '')}?since=${seen}`);
+    },
+    async wake() {
+      try { this.lock = await navigator.wakeLock?.request('screen'); } catch { /* The battery saver may say no; the card works all the same. */ }
+    },
+    destroy() { this.stream?.close(); this.lock?.release(); },
+  }));
+
+  Alpine.data('wait', wait);
+  Alpine.data('hold', hold);
+  Alpine.data('dipstick', dipstick);
+});
