@@ -108,10 +108,11 @@ public sealed class WriteQueue : IDisposable
     /// <summary>Finishes what stands in line, then closes.</summary>
     public void Dispose()
     {
+        if (_line.IsAddingCompleted)
+            return;
         _line.CompleteAdding();
         _thread.Join();
         _connection.Dispose();
-        _line.Dispose();
     }
 
     private sealed record Job(Action<WriteScope> Run, Action Done, Action<Exception> Failed);

@@ -248,8 +248,8 @@ public sealed partial class JobCard
     public IEnumerable<Refusal> BeforeSigning()
     {
         foreach (var item in Open)
-            yield return new($"{item.Name}: still open{(item.Detail.Length > 0 ? $", {item.Detail}" : "")}.", "Close it first.", FirstOpen(s => s.What == item.Id && s.Kind is not (StepKind.Open or StepKind.Drain)));
-        foreach (var step in Steps.Where(s => _steps[s.Id].Status is StepStatus.Waiting or StepStatus.Aside))
+            yield return new($"{item.Name}: still open{(item.Detail.Length > 0 ? $", {item.Detail}" : "")}.", "Close it first.", Closing(item)?.Id);
+        foreach (var step in Remaining)
             yield return new($"“{step.Title}” is {(_steps[step.Id].Status == StepStatus.Aside ? "left for later" : "not done")}.", "Do it first.", step.Id);
         foreach (var seq in WantingCountersignature)
             yield return new(_history[seq - 1].Event switch { DeviationTaken d => $"{d.What}: needs a second name.", FindingNoted f => $"“{f.Text}” was graded stop.", _ => "" }, "Another person countersigns it at hand-over.");

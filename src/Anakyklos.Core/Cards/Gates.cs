@@ -33,8 +33,7 @@ public sealed partial class JobCard
         _ => [],
     };
 
-    private string? FirstOpen(Func<SheetStep, bool> which) =>
-        Steps.FirstOrDefault(s => _steps[s.Id].Status is StepStatus.Waiting or StepStatus.Aside && which(s))?.Id;
+    private string? FirstOpen(Func<SheetStep, bool> which) => Remaining.FirstOrDefault(which)?.Id;
 
     private IEnumerable<Refusal> LiftInTheWay(SheetStep step)
     {

@@ -33,7 +33,16 @@ public sealed partial class JobCard
         foreach (var step in opened.Steps)
             _steps[step.Id] = new(StepStatus.Waiting, null);
         foreach (var step in opened.Steps.Where(s => s.EndsReset))
-            _open[step.What] = new(step.What, sheet.Resets[step.What].Name, "lit until it is reset", step.Id, 1);
+            _open[step.What] = new(step.What, sheet.Resets[step.What].Name, "lit", step.Id, 1);
+    }
+
+    private JobCard(JobCard from)
+    {
+        (Sheet, Opened, _history) = (from.Sheet, from.Opened, [.. from._history]);
+        (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
+        (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
+        (_deviations, _findings) = ([.. from._deviations], [.. from._findings]);
+        (_ranAt, _lookedAt, LiftUp, EngineRuns, Kit, Signature) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns, from.Kit, from.Signature);
     }
 
     /// <summary>The sheet in the revision the card was opened with.</summary>
@@ -91,6 +100,13 @@ public sealed partial class JobCard
     /// <summary>What the hands do next: the first step not done, those left for later last. Null when all is done.</summary>
     public SheetStep? Next => Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Waiting) ?? Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside);
 
+    /// <summary>The step that would close an open item, or null when none of those left does.</summary>
+    public SheetStep? Closing(OpenItem item) => FirstOpen(s => s.What == item.Id && s.Kind is not (StepKind.Open or StepKind.Drain or StepKind.Secure)) is { } id ? Known(id)
+        : item.Id == "lift" ? Remaining.FirstOrDefault(s => s.Kind == StepKind.Lower) : null;
+
+    /// <summary>Steps that must still be done, in plan order.</summary>
+    public IEnumerable<SheetStep> Remaining => Steps.Where(s => _steps[s.Id].Status is StepStatus.Waiting or StepStatus.Aside);
+
     /// <summary>Deviations and stops that still need a second name.</summary>
     public IEnumerable<int> WantingCountersignature =>
         _deviations.Where(d => d.Event.NeedsCountersignature).Select(d => d.Seq)
@@ -125,7 +141,21 @@ public sealed partial class JobCard
 
     /// <summary>The card after more events.</summary>
     /// <param name="more">The events that follow the last one.</param>
-    public JobCard With(IReadOnlyList<Recorded> more) => Replay(Sheet, [.. _history, .. more]);
+    public JobCard With(IReadOnlyList<Recorded> more)
+    {
+        // Only what was taken back changes the meaning of earlier events; all else goes on from where the card stands.
+        if (more.Any(r => r.Event is TakenBack))
+            return Replay(Sheet, [.. _history, .. more]);
+        var next = new JobCard(this);
+        foreach (var recorded in more)
+        {
+            if (recorded.Seq != next._history.Count + 1)
+                throw new ArgumentException($"Event {next._history.Count + 1} is missing.", nameof(more));
+            next._history.Add(recorded);
+            next.Apply(recorded);
+        }
+        return next;
+    }
 
     private void Apply(Recorded r)
     {
@@ -248,11 +278,11 @@ public sealed partial class JobCard
         if (fastener.Drains is not { } fluid)
             return;
         _fluids[fluid] = FluidState.Untouched with { Out = true };
-        _open[fluid] = new(fluid, Sheet.Fluids[fluid].Name, "out, not filled to the mark", step.Id, r.Seq);
+        _open[fluid] = new(fluid, Sheet.Fluids[fluid].Name, "not at the mark", step.Id, r.Seq);
     }
 
     private string SealDetail(string seal) =>
-        _deviations.Any(d => d.Event.Kind == DeviationKind.OldSealAgain && d.Event.Part == seal) ? "old seal goes back" : "new seal in hand";
+        _deviations.Any(d => d.Event.Kind == DeviationKind.OldSealAgain && d.Event.Part == seal) ? "old seal again" : "new seal";
 
     internal static IEnumerable<string> PartsOf(Fastener f) => f.Seal is null ? f.Holds : [f.Seal, .. f.Holds];
 

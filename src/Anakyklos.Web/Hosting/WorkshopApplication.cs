@@ -112,8 +112,8 @@ public static class WorkshopApplication
                 csp.AddBaseUri().None();
                 csp.AddFrameAncestors().None();
             }));
-        app.UseExceptionHandler("/error/500");
-        app.UseStatusCodePagesWithReExecute("/error/{0}");
+        app.UseWhen(c => c.Request.Path.StartsWithSegments("/api"), api => api.UseExceptionHandler().UseStatusCodePages());
+        app.UseWhen(c => !c.Request.Path.StartsWithSegments("/api"), pages => pages.UseExceptionHandler("/error/500").UseStatusCodePagesWithReExecute("/error/{0}"));
         app.UseResponseCompression();
         app.UseStaticFiles(new StaticFileOptions
         {

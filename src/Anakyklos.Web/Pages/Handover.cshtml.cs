@@ -11,6 +11,7 @@ namespace Anakyklos.Web.Pages;
 public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk desk, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
 {
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];
+    public IReadOnlyList<Core.Sheets.SheetStep> Remaining { get; private set; } = [];
     public IReadOnlyList<Recorded> Wanting { get; private set; } = [];
     public IReadOnlyList<Recorded> Readings { get; private set; } = [];
     public IReadOnlyList<Member> Countersigners { get; private set; } = [];
@@ -21,6 +22,7 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk d
     private PageResult Show()
     {
         InTheWay = [.. Card.BeforeSigning()];
+        Remaining = [.. Card.Remaining];
         Wanting = [.. Card.WantingCountersignature.Select(seq => Card.History[seq - 1])];
         var putRight = Card.History.Select(h => h.Event).OfType<ReadingTaken>().Select(r => r.Corrects).ToHashSet();
         Readings = [.. Card.History.Where(h => h.Event is ReadingTaken && !putRight.Contains(h.Seq))];

@@ -64,7 +64,7 @@ public sealed class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardSt
         if (ChosenJobs.Length == 0 || (model is not null && ChosenJobs.Any(j => !model.Jobs.ContainsKey(j))))
             Wrong("job", "No job of this model is chosen.", "Choose at least one.");
         var reading = ReadOdometer(Plate);
-        if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.SignedAt is null) is { } open && open.OpenedAt < clock.Now && !IsRepeat(open.Id))
+        if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.SignedAt is null) is { } open && !IsRepeat(open.Id))
             Refusals.Add(new($"Card {open.Id} of {vehicle.Plate} is still open.", "Finish and sign it before another is opened."));
         if (Refusals.Count > 0)
         {

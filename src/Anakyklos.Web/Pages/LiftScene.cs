@@ -41,6 +41,7 @@ public sealed class LiftScene
     public bool IsFilling => Step.Kind is StepKind.Pour or StepKind.Gauge;
     public bool WantsReading => Step.Kind == StepKind.Gauge && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
     public bool TakesTorque => Step.Kind == StepKind.Tighten && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
+    public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp) && Card.Steps.Any(s => s.Kind == StepKind.Raise && Card.State(s.Id).Status == StepStatus.Done);
     public bool IsOverTorqued => Card.IsOverTorqued(Step.Id);
     public OpenItem? Counted => Step.Kind == StepKind.Close ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
     public Access? Access => Step.Kind is StepKind.Open or StepKind.Close ? Card.Sheet.Access.GetValueOrDefault(Step.What) : null;

@@ -20,8 +20,8 @@ public static class LiftWords
     public static string School(TargetSchool school) => school switch
     {
         TargetSchool.TopMark => "to the top mark",
-        TargetSchool.ThreeQuarters => "three quarters",
-        _ => "a little under the top mark",
+        TargetSchool.ThreeQuarters => "to three quarters",
+        _ => "to a little under the top mark",
     };
 
     public static string Grade(FindingGrade grade) => grade switch
@@ -48,7 +48,7 @@ public static class LiftWords
         string Title(string step) => card.Step(step)?.Title ?? step;
         return recorded.Event switch
         {
-            CardOpened e => $"Card opened at {e.Odometer}",
+            CardOpened e => $"Card opened at {Odometer(e.Odometer, Distance.Kilometre)}",
             StepDone e => Title(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
             KitConfirmed e => $"Kit laid out: {string.Join(", ", e.Parts.Select(p => $"{card.Sheet.Parts[p.Key].Name} {p.Value}"))}; pan {e.Pan}, {e.Oil} of {e.Product}",
             ReadingTaken { Corrects: { } of } e => $"Reading {of} put right: {e.Reading}, {Outcome(e.Outcome)} ({e.Reason})",

@@ -1,0 +1,149 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using AngleSharp.Html.Parser;
+using AngleSharp.Html.Dom;
+using Anakyklos.Web.CommandLine;
+using Anakyklos.Web.Demo;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
+using Microsoft.Extensions.Time.Testing;
+
+namespace Anakyklos.Web.Tests;
+
+/// <summary>The whole application in memory on a real database file, with a clock that only the test moves.</summary>
+public sealed class WorkshopHost : IAsyncDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-web-").FullName;
+    private readonly WebApplication _app;
+
+    // The demo's six services are worked through once; every test then starts from a copy of that file.
+    private static readonly Lazy<Task<byte[]>> DemoFile = new(async () =>
+    {
+        await using var host = new WorkshopHost();
+        await host.Services.GetRequiredService<DemoDepot>().Fill();
+        var copy = Path.Combine(host._folder, "demo.db");
+        host.Services.GetRequiredService<Anakyklos.Storage.WorkshopDatabase>().Backup(copy);
+        return await File.ReadAllBytesAsync(copy);
+    });
+
+    private WorkshopHost(byte[]? database = null)
+    {
+        if (database is not null)
+            File.WriteAllBytes(Path.Combine(_folder, "anakyklos.db"), database);
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory, ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name });
+        builder.WebHost.UseTestServer();
+        builder.Logging.ClearProviders();
+        WorkshopApplication.AddWorkshop(builder.Services, new Options { Folder = _folder, Demo = true }, Clock);
+        _app = builder.Build();
+        WorkshopApplication.UseWorkshop(_app);
+    }
+
+    public FakeTimeProvider Clock { get; } = new(new DateTimeOffset(2026, 3, 9, 9, 0, 0, TimeSpan.Zero));
+
+    public IServiceProvider Services => _app.Services;
+
+    public static async Task<WorkshopHost> Empty()
+    {
+        var host = new WorkshopHost();
+        await host.Services.GetRequiredService<ShippedSheets>().BringIn();
+        await host._app.StartAsync();
+        return host;
+    }
+
+    public static async Task<WorkshopHost> Demo()
+    {
+        var host = new WorkshopHost(await DemoFile.Value);
+        await host._app.StartAsync();
+        return host;
+    }
+
+    public Browser NewBrowser() => new(_app.GetTestServer().CreateHandler());
+
+    public async Task<Browser> SignedIn(string person = "iona")
+    {
+        var browser = NewBrowser();
+        await browser.Get("/signin");
+        await browser.Submit("form", ("person", person), ("pin", DemoDepot.Pin));
+        return browser;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _app.DisposeAsync();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, true);
+    }
+}
+
+/// <summary>A browser without script: pages, links, forms, cookies.</summary>
+public sealed class Browser(HttpMessageHandler server)
+{
+    private readonly CookieContainer _cookies = new();
+
+    public IHtmlDocument Page { get; private set; } = null!;
+    public HttpResponseMessage Answer { get; private set; } = null!;
+    public Uri Address { get; private set; } = new("http://localhost/");
+    public HttpStatusCode Status => Answer.StatusCode;
+    public string Heading => Page.QuerySelector("main h1")?.TextContent.Trim() ?? "";
+    public string Text => string.Join(' ', (Page.Body?.TextContent ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+
+    public Task<HttpStatusCode> Get(string address) => Send(new(HttpMethod.Get, new Uri(Address, address)));
+
+    /// <summary>Fills the form as a person would and submits it with its first button, or with the one that the selector names.</summary>
+    public Task<HttpStatusCode> Submit(string form, params (string Name, string Value)[] typed)
+    {
+        var found = Page.QuerySelector(form) ?? throw new InvalidOperationException($"No {form} at {Address}: {Text}");
+        var button = found as IHtmlButtonElement ?? Page.QuerySelector(form)!.QuerySelector("button") as IHtmlButtonElement;
+        var element = (IHtmlFormElement)(button?.Form ?? found);
+        var fields = new List<KeyValuePair<string, string>>();
+        foreach (var input in element.Elements.Concat(Page.QuerySelectorAll($"[form='{element.Id}']")).Distinct())
+            if (input is IHtmlInputElement { Name.Length: > 0 } i && (i.Type is not ("radio" or "checkbox") || i.IsChecked) && typed.All(t => t.Name != i.Name))
+                fields.Add(new(i.Name!, i.Value));
+            else if (input is IHtmlSelectElement { Name.Length: > 0 } s && typed.All(t => t.Name != s.Name))
+                fields.Add(new(s.Name!, (s.Options.FirstOrDefault(o => o.HasAttribute("selected")) ?? s.Options.First()).Value));
+        if (found == button && button is { Name.Length: > 0 })
+            fields.Add(new(button.Name!, button.Value ?? ""));
+        fields.AddRange(typed.Select(t => new KeyValuePair<string, string>(t.Name, t.Value)));
+        var action = button?.GetAttribute("formaction") ?? element.GetAttribute("action") ?? "";
+        return Send(new(HttpMethod.Post, action.StartsWith('?') ? new Uri(Address.GetLeftPart(UriPartial.Path) + action) : new Uri(Address, action.Length > 0 ? action : Address.PathAndQuery)) { Content = new FormUrlEncodedContent(fields) });
+    }
+
+    public async Task<JsonNode> Api(HttpMethod method, string address, object? body = null, string? token = null)
+    {
+        var request = new HttpRequestMessage(method, new Uri(Address, address)) { Content = body is null ? null : body is string text ? new StringContent(text, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body) };
+        if (token is not null)
+            request.Headers.Add("X-Antiforgery", token);
+        await Raw(request);
+        var json = await Answer.Content.ReadAsStringAsync();
+        return json.Length > 0 ? JsonNode.Parse(json)! : JsonValue.Create("");
+    }
+
+    public async Task<string> Token() => (await Api(HttpMethod.Get, "/api/v1/session"))["antiforgery"]!.GetValue<string>();
+
+    private async Task<HttpStatusCode> Send(HttpRequestMessage request)
+    {
+        await Raw(request);
+        for (var hops = 0; (int)Status is >= 300 and < 400 && hops < 5; hops++)
+            await Raw(new(HttpMethod.Get, new Uri(Address, Answer.Headers.Location!)));
+        Page = new HtmlParser().ParseDocument(await Answer.Content.ReadAsStringAsync());
+        return Status;
+    }
+
+    private async Task Raw(HttpRequestMessage request)
+    {
+        using var client = new HttpClient(server, disposeHandler: false);
+        var cookies = _cookies.GetCookieHeader(request.RequestUri!);
+        if (cookies.Length > 0)
+            request.Headers.Add("Cookie", cookies);
+        Address = request.RequestUri!;
+        Answer = await client.SendAsync(request);
+        if (Answer.Headers.TryGetValues("Set-Cookie", out var set))
+            foreach (var cookie in set)
+                _cookies.SetCookies(request.RequestUri!, cookie.Replace("expires=", "x-expires=", StringComparison.OrdinalIgnoreCase));
+    }
+}

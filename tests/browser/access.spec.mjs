@@ -1,0 +1,75 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { signIn } from './lift.mjs';
+import { startServer } from './server.mjs';
+
+const PAGES = ['/', '/intake', '/lift/1007', '/lift/1007?step=drain', '/lift/1007?step=lay-out-kit', '/lift/1007?step=tighten-drain-plug', '/lift/1007?step=first-pour', '/lift/1007?panel=stuck', '/lift/1007?panel=saw',
+  '/lift/1007?panel=jump', '/lift/1007?panel=keys', '/handover/1007', '/record/1001', '/vehicle/HD-07', '/you', '/workshop', '/nowhere'];
+
+async function look(page, rules) {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' ')}`)).toEqual([]);
+}
+
+// By night only the colours differ.
+for (const [look_, name, rules] of [['day', 'Day'], ['night', 'Night', ['color-contrast']]]) {
+  test(`axe finds nothing on any page by ${look_}`, async ({ page }) => {
+    await page.goto('/signin');
+    await look(page);
+    await signIn(page, 'Una B.');
+    await page.goto('/you');
+    await page.getByText(name, { exact: true }).click();
+    await page.getByRole('button', { name: 'Keep it so' }).click();
+    await expect(page.locator('html')).toHaveAttribute('data-look', look_);
+    for (const address of PAGES) {
+      await page.goto(address);
+      await test.step(address, () => look(page, rules));
+    }
+  });
+}
+
+test('text at the lift reaches 7:1 against its ground', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/lift/1007');
+  const { violations } = await new AxeBuilder({ page }).withRules(['color-contrast-enhanced']).analyze();
+  expect(violations.flatMap((v) => v.nodes.map((n) => `${n.target} ${n.any[0]?.message}`))).toEqual([]);
+});
+
+test('buttons at the lift are at least 64 px high, the value over 100 px', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/lift/1007');
+  for (const button of await page.locator('.lift-bar .main, .lift-bar .side').all()) expect((await button.boundingBox()).height).toBeGreaterThanOrEqual(64);
+  const size = await page.locator('.value-number').evaluate((e) => parseFloat(getComputedStyle(e).fontSize));
+  expect(size).toBeGreaterThan(100);
+});
+
+test('nothing is loaded from elsewhere and nothing breaks the policy', async ({ page }) => {
+  const faults = [];
+  page.on('console', (m) => m.type() === 'error' && faults.push(m.text()));
+  page.on('pageerror', (e) => faults.push(e.message));
+  page.on('request', (r) => new URL(r.url()).host !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).host && faults.push(r.url()));
+  await signIn(page, 'Una B.');
+  for (const address of PAGES.filter((p) => p !== '/nowhere')) await page.goto(address);
+  expect(faults).toEqual([]);
+});
+
+test('an empty workshop asks for its first lead; axe finds nothing there', async ({ page }) => {
+  const server = await startServer(['serve', '--data', mkdtempSync(join(tmpdir(), 'anakyklos-first-')), '--port', '5192'], 5192);
+  try {
+    await page.goto('http://localhost:5192/');
+    await expect(page.getByRole('heading', { name: 'Who leads this workshop?' })).toBeVisible();
+    await look(page);
+    await page.getByLabel('Name of the workshop').fill('Quay Garage');
+    await page.getByLabel('Your name').fill('Mhairi');
+    await page.getByLabel('PIN', { exact: true }).fill('135790');
+    await page.getByLabel('The same PIN again').fill('135790');
+    await page.getByRole('button', { name: 'Start the workshop' }).click();
+    await expect(page.getByText('No card is open.')).toBeVisible();
+  } finally {
+    await server.kill();
+  }
+});

@@ -1,0 +1,68 @@
+import { randomInt, randomUUID } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { client, run, startServer } from './server.mjs';
+import { PIN } from './lift.mjs';
+
+const PORT = 5193;
+const KILLS = 50;
+const CARD = '/api/v1/cards/1007';
+const STEPS = ['filter-cap-off', 'compare-filter', 'fit-ring', 'fit-filter'];
+
+test('what was answered "saved" is there after kill -9, once', async () => {
+  test.setTimeout(300_000);
+  const folder = mkdtempSync(join(tmpdir(), 'anakyklos-kill-'));
+  const args = ['demo', '--keep', '--data', folder, '--port', String(PORT)];
+  const saved = new Set();
+  const unknown = new Map();
+  const steps = [...STEPS];
+  let pressed = 0;
+  let call;
+
+  const send = async (call, id, path, body) => {
+    try {
+      const answer = await call('POST', CARD + path, { command: id, ...body });
+      if (answer.ok && (await answer.json()).seq > 0) { saved.add(id); unknown.delete(id); return true; }
+      throw new Error(`refused: ${await answer.text()}`);
+    } catch (e) {
+      if (String(e.message).startsWith('refused')) throw e;
+      return false;
+    }
+  };
+
+  for (let kill = 0; kill < KILLS; kill++) {
+    const server = await startServer(args, PORT);
+    call ??= await client(PORT, 'iona', PIN);
+    const events = await (await call('GET', `${CARD}/events`)).json();
+    const counted = new Map();
+    for (const e of events) counted.set(e.command, (counted.get(e.command) ?? 0) + 1);
+    for (const id of saved) expect(counted.get(id), `saved ${id} after kill ${kill}`).toBe(1);
+    for (const id of unknown.keys()) expect(counted.get(id) ?? 0).toBeLessThanOrEqual(1);
+    // A client that got no answer sends the same command again: it must count once, whether it had been written or not.
+    for (const [id, [path, body]] of [...unknown]) expect(await send(call, id, path, body)).toBe(true);
+
+    let dead = false;
+    const worker = async () => {
+      while (!dead) {
+        const id = randomUUID();
+        const step = steps.length && pressed % 12 === 0 ? steps.shift() : null;
+        const press = step ? [`/steps/${step}/done`, {}] : ['/steps/label/aside', { reason: `press ${pressed}` }];
+        pressed++;
+        unknown.set(id, press);
+        if (!(await send(call, id, ...press))) return;
+      }
+    };
+    const workers = [worker(), worker(), worker()];
+    await new Promise((r) => { setTimeout(r, randomInt(15, 160)); });
+    await server.kill();
+    dead = true;
+    await Promise.all(workers);
+  }
+
+  const verified = await run(['verify', '--data', folder]);
+  expect(verified.out).toContain('every chain is whole');
+  expect(verified.code).toBe(0);
+  expect(saved.size).toBeGreaterThan(KILLS * 3);
+});

@@ -1,0 +1,48 @@
+import { expect } from '@playwright/test';
+
+export const PIN = '2468';
+
+export async function signIn(page, name = 'Iona R.') {
+  await page.goto('/signin');
+  await page.getByText(name).click();
+  await page.getByLabel('PIN').fill(PIN);
+  await page.getByLabel('PIN').press('Enter');
+  await expect(page.getByRole('heading', { name: 'In the bays' })).toBeVisible();
+}
+
+/** From the yard to the first step of a new card for HD-07; gives the card's number. */
+export async function openCard(page, odometer) {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'A vehicle is here' }).click();
+  await page.getByLabel('Odometer').fill(odometer);
+  await page.getByRole('button', { name: 'Open the card' }).click();
+  await expect(page).toHaveURL(/\/lift\/\d+/);
+  return Number(page.url().match(/lift\/(\d+)/)[1]);
+}
+
+export const title = (page) => page.locator('main h1').innerText();
+
+/** Presses until the step whose title begins so, sitting out the waits. */
+export async function workUpTo(page, begins, press) {
+  for (let presses = 0; presses < 90; presses++) {
+    const now = await title(page);
+    if (now.replace(/\s+/g, ' ').startsWith(begins)) return;
+    if (await page.locator('.waiting-main').count()) {
+      await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
+      continue;
+    }
+    await press();
+    await expect.poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, { message: `the press at “${now}”` }).toBe(true);
+  }
+  throw new Error(`Never came to “${begins}”.`);
+}
+
+/** Taps the drawn dipstick at a place: 0 is the bottom mark, 1 the top mark. */
+export async function tapStick(page, level, tap) {
+  await expect(page.getByRole('slider')).toBeVisible({ timeout: 20_000 });
+  const box = await page.locator('.stick').boundingBox();
+  const scale = Math.min(box.width / 275, box.height / 500);
+  const top = box.y + (box.height - 500 * scale) / 2;
+  const left = box.x + (box.width - 275 * scale) / 2;
+  await tap(left + 122 * scale, top + (390 - level * 230) * scale);
+}

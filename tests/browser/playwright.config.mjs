@@ -1,0 +1,29 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const port = 5191;
+const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/net10.0/Anakyklos.Web.dll');
+const folder = process.env.ANAKYKLOS_TEST_FOLDER ??= mkdtempSync(join(tmpdir(), 'anakyklos-browser-'));
+
+export default defineConfig({
+  testDir: '.',
+  workers: 1,
+  fullyParallel: false,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  outputDir: join(tmpdir(), 'anakyklos-browser-results'),
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'] },
+  },
+  // The demo's clock goes 240 times as fast, so that a quarter of an hour of dripping takes four seconds.
+  webServer: {
+    command: `dotnet ${program} demo --data ${folder} --port ${port} --speed 240`,
+    url: `http://localhost:${port}/healthz`,
+    reuseExistingServer: false,
+    timeout: 60_000,
+  },
+});

@@ -1,0 +1,47 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+
+const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/net10.0/Anakyklos.Web.dll');
+
+/** Starts the program and waits until it answers. kill() ends it as the power going would. */
+export async function startServer(args, port) {
+  const process_ = spawn('dotnet', [program, ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
+  let complaint = '';
+  process_.stderr.on('data', (d) => { complaint += d; });
+  const ended = new Promise((resolve) => { process_.on('exit', resolve); });
+  for (let tries = 0; ; tries++) {
+    if (process_.exitCode !== null || tries > 600) throw new Error(`The server did not start: ${complaint}`);
+    const up = await fetch(`http://localhost:${port}/healthz`).then((r) => r.ok, () => false);
+    if (up) break;
+    await new Promise((r) => { setTimeout(r, 50); });
+  }
+  return { kill: async () => { process_.kill('SIGKILL'); await ended; } };
+}
+
+/** Runs the program to its end and gives what it printed. */
+export function run(args) {
+  return new Promise((resolve) => {
+    const process_ = spawn('dotnet', [program, ...args]);
+    let out = '';
+    process_.stdout.on('data', (d) => { out += d; });
+    process_.stderr.on('data', (d) => { out += d; });
+    process_.on('exit', (code) => resolve({ code, out }));
+  });
+}
+
+/** Signs in without a browser; gives a function that calls the JSON endpoints. */
+export async function client(port, person, pin) {
+  const base = `http://localhost:${port}`;
+  const jar = new Map();
+  const keep = (r) => { for (const c of r.headers.getSetCookie()) jar.set(...c.split(';')[0].split(/=(.*)/s).slice(0, 2)); return r; };
+  const cookie = () => [...jar].map(([k, v]) => `${k}=${v}`).join('; ');
+  const html = await keep(await fetch(`${base}/signin`)).text();
+  const token = html.match(/name="__RequestVerificationToken"[^>]*value="([^"]+)"/)[1];
+  keep(await fetch(`${base}/signin`, { method: 'POST', redirect: 'manual', headers: { cookie: cookie() }, body: new URLSearchParams({ person, pin, __RequestVerificationToken: token }) }));
+  const session = await keep(await fetch(`${base}/api/v1/session`, { headers: { cookie: cookie() } })).json();
+  return (method, path, body) => fetch(`${base}${path}`, {
+    method,
+    headers: { cookie: cookie(), 'X-Antiforgery': session.antiforgery, ...(body ? { 'content-type': 'application/json' } : {}) },
+    body: body && JSON.stringify(body),
+  });
+}

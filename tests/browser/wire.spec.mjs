@@ -1,0 +1,82 @@
+import { expect, test } from '@playwright/test';
+import { openCard, signIn, workUpTo } from './lift.mjs';
+
+test.describe.configure({ mode: 'serial' });
+let card = 0;
+
+test('a press while the line is dead is kept, said so, and sent once', async ({ page, context }) => {
+  await signIn(page);
+  card = await openCard(page, '148500');
+  await context.setOffline(true);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'No line.' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await context.setOffline(false);
+  await expect(page.locator('main h1')).toContainText('Lay out parts');
+  const events = await (await page.request.get(`/api/v1/cards/${card}/events`)).json();
+  expect(events.filter((e) => e.event.event === 'StepDone')).toHaveLength(1);
+});
+
+test('a second screen moves on by itself and says who did it', async ({ page, browser }) => {
+  const other = await browser.newPage();
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  await signIn(other, 'Una B.');
+  await other.goto(`/lift/${card}`);
+  await expect(page.locator('main h1')).toContainText('Lay out parts');
+  await other.keyboard.press('Enter');
+  await expect(page.locator('.meanwhile')).toContainText('Una B.');
+  await expect(page.locator('main h1')).toContainText('Chock the rear wheels');
+  await other.close();
+});
+
+test('a second screen on which something was typed is asked first', async ({ page, browser }) => {
+  const other = await browser.newPage();
+  await signIn(page);
+  await page.goto(`/lift/${card}?panel=stuck`);
+  await page.getByLabel('Why?').fill('half a sentence');
+  await signIn(other, 'Una B.');
+  await other.goto(`/lift/${card}`);
+  await other.keyboard.press('Enter');
+  await expect(page.getByText('Somebody else moved this card on.')).toBeVisible();
+  await expect(page.getByLabel('Why?')).toHaveValue('half a sentence');
+  await other.close();
+});
+
+test('a wait survives a reload and another screen', async ({ page }) => {
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  await workUpTo(page, 'Wipe the plug', () => page.keyboard.press('Enter'));
+  const clock = page.locator('.waiting .clock');
+  await expect(clock).toHaveText(/^\d\d:\d\d$/);
+  await page.reload();
+  await expect(clock).toHaveText(/^\d\d:\d\d$/);
+  await expect(page.locator('.waiting')).toContainText('is over', { timeout: 20_000 });
+});
+
+test('letters press the other buttons and ? lists them', async ({ page }) => {
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  await page.keyboard.press('?');
+  await expect(page.locator('.keys')).toContainText('saw something');
+  await page.keyboard.press('s');
+  await page.getByText('keep an eye on it').click();
+  await page.getByLabel('What did you see?').fill('Glitter in the paste');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await page.keyboard.press('j');
+  await expect(page.locator('.jump')).toBeVisible();
+  await page.keyboard.press('h');
+  await expect(page.locator('.history')).toContainText('Glitter in the paste, keep an eye on it');
+});
+
+test('the dipstick is read with arrow keys', async ({ page }) => {
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  await workUpTo(page, 'Wipe, dip', () => page.keyboard.press('Enter'));
+  await expect(page.getByRole('slider')).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('slider').focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowUp');
+  await expect(page.getByLabel('Where does the oil stand?')).toHaveValue('0.25');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.value-figure')).toHaveText('0.70');
+});
