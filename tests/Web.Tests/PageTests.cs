@@ -86,6 +86,21 @@ public sealed class PageTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Too_much_torque_stops_the_step_until_somebody_says_what_was_done()
+    {
+        var (browser, card) = await OnNewCard();
+        await WorkUpTo(browser, card, "Tighten the oil filter cap");
+        await browser.Get($"/lift/{card}?panel=reading");
+        await browser.Submit(".panel", ("torque", "31 N·m"));
+        Assert.Contains("was tightened too far. Slacken it fully", browser.Text);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit(".lift-main button", ("what", "")));
+        await browser.Submit(".lift-main button", ("what", "Slackened, cap looked at, no crack"));
+        Assert.Equal("25", browser.Page.QuerySelector(".value-figure")!.TextContent);
+        await browser.Submit(".lift-main button");
+        Assert.StartsWith("Wipe the sealing face", browser.Heading);
+    }
+
+    [Fact]
     public async Task The_odometer_goes_down_only_with_a_reason()
     {
         var browser = await _host.SignedIn();

@@ -30,7 +30,7 @@ export function run(args) {
 }
 
 /** Signs in without a browser; gives a function that calls the JSON endpoints. */
-export async function client(port, person, pin) {
+export async function client(port, person, pin, tellHeaders = () => {}) {
   const base = `http://localhost:${port}`;
   const jar = new Map();
   const keep = (r) => { for (const c of r.headers.getSetCookie()) jar.set(...c.split(';')[0].split(/=(.*)/s).slice(0, 2)); return r; };
@@ -39,9 +39,11 @@ export async function client(port, person, pin) {
   const token = html.match(/name="__RequestVerificationToken"[^>]*value="([^"]+)"/)[1];
   keep(await fetch(`${base}/signin`, { method: 'POST', redirect: 'manual', headers: { cookie: cookie() }, body: new URLSearchParams({ person, pin, __RequestVerificationToken: token }) }));
   const session = await keep(await fetch(`${base}/api/v1/session`, { headers: { cookie: cookie() } })).json();
+  const headers = { cookie: cookie(), 'X-Antiforgery': session.antiforgery };
+  tellHeaders(headers);
   return (method, path, body) => fetch(`${base}${path}`, {
     method,
-    headers: { cookie: cookie(), 'X-Antiforgery': session.antiforgery, ...(body ? { 'content-type': 'application/json' } : {}) },
+    headers: { ...headers, ...(body ? { 'content-type': 'application/json' } : {}) },
     body: body && JSON.stringify(body),
   });
 }

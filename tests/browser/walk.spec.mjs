@@ -21,6 +21,8 @@ async function walk(page, odometer, by) {
   await page.getByRole('button', { name: 'Sign' }).click();
   await expect(page.getByRole('alert')).toContainText('It cannot be signed yet.');
   await page.getByRole('link', { name: /Take the undertray off.*for later/ }).click();
+  await expect(page.locator('main h1')).toContainText('Take the undertray off');
+  await page.waitForLoadState('networkidle');
   await by.press();
   await expect(page.locator('main h1')).toContainText('Take the engine drain plug');
 
