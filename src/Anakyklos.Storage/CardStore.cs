@@ -28,7 +28,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
 
     private readonly ConcurrentDictionary<long, JobCard> _known = new();
 
-    // Only the writing thread touches these: what it has written in the transaction that is not on the disk yet.
+    // Only the piece of writing at the desk touches these: what it has written in the transaction that is not on the disk yet.
     private readonly Dictionary<long, JobCard> _unsynced = [];
     private WriteScope? _scope;
 
@@ -67,10 +67,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <returns>The answer, or null when there is no such card.</returns>
     public Task<CardAnswer?> Handle(long id, Guid command, CardCommand wanted, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
     {
-        if (Current(scope, id) is not var (card, hash))
+        if (Current(scope, id, command) is not var (card, hash, earlier))
             return null;
-        var earlier = scope.Connection.QuerySingleOrDefault<(long Card, int From, int To)?>(
-            "select card_id, first_seq, last_seq from command where id = @command", new { command = command.ToString() });
         if (earlier is { } e)
             return e.Card == id
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card, true)
@@ -110,12 +108,18 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             .Select(r => new CardEntry(r.Id, r.Plate, r.Bay, Time(r.Opened), r.Signed is null ? null : Time(r.Signed)))];
     }
 
-    private (JobCard Card, string Hash)? Current(WriteScope scope, long id)
+    /// <summary>The card as the transaction sees it, the hash of its last event, and what this command did if it was carried out before.</summary>
+    private (JobCard Card, string Hash, (long Card, int From, int To)? Earlier)? Current(WriteScope scope, long id, Guid command)
     {
-        if (scope.Connection.QuerySingleOrDefault<(int Seq, string Hash)?>("select head_seq, head_hash from card where id = @id", new { id }) is not { } head)
+        var head = scope.First("""
+            select head_seq, head_hash, command.card_id, first_seq, last_seq from card left join command on command.id = @command where card.id = @id
+            """, r => (Seq: r.GetInt32(0), Hash: r.GetString(1), Earlier: r.IsDBNull(2) ? ((long, int, int)?)null : (r.GetInt64(2), r.GetInt32(3), r.GetInt32(4))),
+            ("@command", command.ToString()), ("@id", id));
+        if (head.Hash is null)
             return null;
         var known = UnsyncedIn(scope).GetValueOrDefault(id) ?? _known.GetValueOrDefault(id);
-        return (known?.History.Count == head.Seq ? known : Load(scope.Connection, id, known?.History.Count < head.Seq ? known : null), head.Hash);
+        var card = known?.History.Count == head.Seq ? known : Load(scope.Connection, id, known?.History.Count < head.Seq ? known : null);
+        return (card, head.Hash, head.Earlier);
     }
 
     private Dictionary<long, JobCard> UnsyncedIn(WriteScope scope)
@@ -139,15 +143,16 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         {
             var row = EventRow.From(id, e, hash);
             hash = row.hash;
-            scope.Connection.Execute("""
+            scope.Run("""
                 insert into event (card_id, seq, at, person_id, person_name, person_role, command_id, body, hash)
                 values (@card_id, @seq, @at, @person_id, @person_name, @person_role, @command_id, @body, @hash)
-                """, row);
+                """, ("@card_id", row.card_id), ("@seq", row.seq), ("@at", row.at), ("@person_id", row.person_id), ("@person_name", row.person_name),
+                ("@person_role", row.person_role), ("@command_id", row.command_id), ("@body", row.body), ("@hash", hash));
         }
-        scope.Connection.Execute("""
-            insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last);
-            update card set head_seq = @last, head_hash = @hash, signed_at = @signed where id = @id
-            """, new { command = events[0].Command.ToString(), id, first = events[0].Seq, last = events[^1].Seq, hash, signed = card.Signature is { } s ? Iso(s.At) : null });
+        scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last)",
+            ("@command", events[0].Command.ToString()), ("@id", id), ("@first", events[0].Seq), ("@last", events[^1].Seq));
+        scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed where id = @id",
+            ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null), ("@id", id));
         UnsyncedIn(scope)[id] = card;
         scope.OnCommit(() =>
         {

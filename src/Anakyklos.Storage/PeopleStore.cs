@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Anakyklos.Core.Cards;
 using Dapper;
 
@@ -22,8 +23,17 @@ public sealed class PeopleStore(WorkshopDatabase database)
     /// <summary>Everybody, by name.</summary>
     public IReadOnlyList<Member> All() => Query("order by name", new { });
 
+    // Every request asks who it is from. People change only through this store, so what was read holds until it writes.
+    private readonly ConcurrentDictionary<string, Member> _known = new();
+
     /// <summary>One person, or null.</summary>
-    public Member? Find(string id) => Query("where id = @id", new { id }).FirstOrDefault();
+    public Member? Find(string id)
+    {
+        if (_known.TryGetValue(id, out var known))
+            return known;
+        var member = Query("where id = @id", new { id }).FirstOrDefault();
+        return member is null ? null : _known.GetOrAdd(id, member);
+    }
 
     /// <summary>Whether nobody is there yet.</summary>
     public bool Nobody
@@ -47,7 +57,10 @@ public sealed class PeopleStore(WorkshopDatabase database)
 
     /// <summary>Changes how a person likes to see things.</summary>
     public Task<int> Prefer(string id, string units, string look) => database.Writes.Run(scope =>
-        scope.Connection.Execute("update person set units = @units, look = @look where id = @id", new { id, units, look }));
+    {
+        scope.OnCommit(() => _known.TryRemove(id, out _));
+        return scope.Connection.Execute("update person set units = @units, look = @look where id = @id", new { id, units, look });
+    });
 
     /// <summary>How often a PIN was wrong since it was last right, from one address, and when last.</summary>
     public (int Failures, DateTimeOffset LastAt) Attempts(string person, string address)

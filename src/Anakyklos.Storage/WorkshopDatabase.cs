@@ -24,7 +24,9 @@ public sealed class WorkshopDatabase : IDisposable
         try
         {
             Migrate();
-            Writes = new(Connect());
+            var writing = Connect();
+            writing.Execute("pragma journal_mode = wal; pragma synchronous = full");
+            Writes = new(writing);
         }
         catch (SqliteException e)
         {
@@ -43,7 +45,6 @@ public sealed class WorkshopDatabase : IDisposable
     {
         var connection = new SqliteConnection(_connection);
         connection.Open();
-        connection.Execute("pragma journal_mode = wal; pragma synchronous = full; pragma busy_timeout = 10000");
         return connection;
     }
 

@@ -1,95 +1,104 @@
 using System.Collections.Concurrent;
-using System.Runtime.ExceptionServices;
-using Dapper;
 using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
 
 /// <summary>
-/// All writing stands in one line. Whatever waits is written in one transaction, each piece in a savepoint of its own, and everybody is answered
-/// once that transaction is on the disk: many writers share one sync and none of them retries.
+/// All writing stands in one line. Whoever finds the desk free writes all that waits, in one transaction, each piece in a savepoint of its own, and
+/// everybody is answered once that transaction is on the disk: many writers share one sync, none of them retries, and a lone writer changes no thread.
 /// </summary>
 public sealed class WriteQueue : IDisposable
 {
     private const int MostTogether = 64;
 
-    private readonly BlockingCollection<Job> _line = new(new ConcurrentQueue<Job>());
+    private readonly ConcurrentQueue<Job> _line = new();
     private readonly SqliteConnection _connection;
-    private readonly Thread _thread;
+    private readonly PreparedStatements _prepared;
+    private int _taken;
+    private volatile bool _closed;
 
     internal WriteQueue(SqliteConnection connection)
     {
         _connection = connection;
-        _thread = new(Work) { IsBackground = true, Name = "workshop writes" };
-        _thread.Start();
+        _prepared = new(connection);
     }
 
     /// <summary>Writes; the task ends when it is on the disk, or with the exception of the work, of which then nothing is kept.</summary>
     /// <typeparam name="T">What the work answers.</typeparam>
-    /// <param name="work">Runs on the writing thread.</param>
+    /// <param name="work">Runs alone, on whichever thread is at the desk.</param>
     /// <exception cref="ObjectDisposedException">The database was closed.</exception>
     public Task<T> Run<T>(Func<WriteScope, T> work)
     {
+        ObjectDisposedException.ThrowIf(_closed, this);
         var answer = new TaskCompletionSource<T>(TaskCreationOptions.RunContinuationsAsynchronously);
         T kept = default!;
-        try
-        {
-            _line.Add(new(scope => kept = work(scope), () => answer.SetResult(kept), answer.SetException));
-        }
-        catch (InvalidOperationException)
-        {
-            throw new ObjectDisposedException(nameof(WriteQueue));
-        }
+        _line.Enqueue(new(scope => kept = work(scope), () => answer.SetResult(kept), answer.SetException));
+        if (TakeDesk())
+            Serve();
         return answer.Task;
     }
 
-    private void Work()
+    private bool TakeDesk() => Interlocked.CompareExchange(ref _taken, 1, 0) == 0;
+
+    // Serves one batch, then leaves the desk; what came meanwhile is served on a thread of the pool, so that nobody serves others for long.
+    private void Serve()
     {
-        foreach (var first in _line.GetConsumingEnumerable())
+        if (_line.TryDequeue(out var first))
+            Together(first);
+        if (!_line.IsEmpty)
         {
-            var batch = new List<(Job Job, Exception? Failed)>();
-            var scope = new WriteScope(_connection);
-            try
-            {
-                _connection.Execute("begin immediate");
-                var next = first;
-                do
-                    batch.Add((next, Attempt(next, scope)));
-                while (batch.Count < MostTogether && _line.TryTake(out next!));
-                _connection.Execute("commit");
-                scope.Committed();
-            }
-            catch (Exception e)
-            {
-                Undo();
-                scope.RolledBack();
-                if (batch.Count == 0)
-                    batch.Add((first, null));
-                batch = [.. batch.Select(b => (b.Job, (Exception?)e))];
-            }
-            foreach (var (job, failed) in batch)
-                if (failed is null)
-                    job.Done();
-                else
-                    job.Failed(failed);
+            ThreadPool.UnsafeQueueUserWorkItem(static desk => desk.Serve(), this, preferLocal: false);
+            return;
         }
+        Volatile.Write(ref _taken, 0);
+        // Somebody may have joined the line between the last look and leaving.
+        if (!_line.IsEmpty && TakeDesk())
+            Serve();
+    }
+
+    private void Together(Job first)
+    {
+        var batch = new List<(Job Job, Exception? Failed)>();
+        var scope = new WriteScope(_connection, _prepared);
+        try
+        {
+            _prepared.Run("begin immediate");
+            // The first piece needs no savepoint: when it fails, the transaction holds nothing else yet.
+            batch.Add((first, null));
+            first.Run(scope);
+            while (batch.Count < MostTogether && _line.TryDequeue(out var next))
+                batch.Add((next, Attempt(next, scope)));
+            _prepared.Run("commit");
+            scope.Committed();
+        }
+        catch (Exception e)
+        {
+            Undo();
+            scope.RolledBack();
+            batch = batch.Count == 0 ? [(first, e)] : [.. batch.Select(b => (b.Job, (Exception?)e))];
+        }
+        foreach (var (job, failed) in batch)
+            if (failed is null)
+                job.Done();
+            else
+                job.Failed(failed);
     }
 
     private Exception? Attempt(Job job, WriteScope scope)
     {
         var mark = scope.Mark();
-        _connection.Execute("savepoint job");
+        _prepared.Run("savepoint job");
         try
         {
             job.Run(scope);
-            _connection.Execute("release job");
+            _prepared.Run("release job");
             return null;
         }
         catch (Exception e)
         {
-            _connection.Execute("rollback to job; release job");
+            _prepared.Run("rollback to job; release job");
             scope.BackTo(mark);
-            return e is AggregateException { InnerException: { } inner } ? ExceptionDispatchInfo.SetCurrentStackTrace(inner) : e;
+            return e;
         }
     }
 
@@ -97,7 +106,7 @@ public sealed class WriteQueue : IDisposable
     {
         try
         {
-            _connection.Execute("rollback");
+            _prepared.Run("rollback");
         }
         catch (SqliteException)
         {
@@ -108,10 +117,13 @@ public sealed class WriteQueue : IDisposable
     /// <summary>Finishes what stands in line, then closes.</summary>
     public void Dispose()
     {
-        if (_line.IsAddingCompleted)
+        if (_closed)
             return;
-        _line.CompleteAdding();
-        _thread.Join();
+        _closed = true;
+        SpinWait.SpinUntil(TakeDesk);
+        while (_line.TryDequeue(out var last))
+            Together(last);
+        _prepared.Dispose();
         _connection.Dispose();
     }
 
@@ -123,10 +135,24 @@ public sealed class WriteScope
 {
     private readonly List<Action> _onCommit = [];
 
-    internal WriteScope(SqliteConnection connection) => Connection = connection;
+    private readonly PreparedStatements _prepared;
+
+    internal WriteScope(SqliteConnection connection, PreparedStatements prepared) => (Connection, _prepared) = (connection, prepared);
 
     /// <summary>The connection, inside the transaction.</summary>
     public SqliteConnection Connection { get; }
+
+    /// <summary>Runs a statement that is prepared once and used by every write of its kind.</summary>
+    /// <param name="sql">The statement.</param>
+    /// <param name="values">Its parameters by name, with their sign.</param>
+    public int Run(string sql, params ReadOnlySpan<(string Name, object? Value)> values) => _prepared.Run(sql, values);
+
+    /// <summary>The first row of a prepared query, or the default when there is none.</summary>
+    /// <typeparam name="T">What a row becomes.</typeparam>
+    /// <param name="sql">The query.</param>
+    /// <param name="row">Makes it from the row.</param>
+    /// <param name="values">Parameters by name, with their sign.</param>
+    public T? First<T>(string sql, Func<SqliteDataReader, T> row, params ReadOnlySpan<(string Name, object? Value)> values) => _prepared.First(sql, row, values);
 
     /// <summary>Runs once the transaction is on the disk, not at all if it is not.</summary>
     /// <param name="then">Must not throw.</param>

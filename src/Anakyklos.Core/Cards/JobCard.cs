@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -11,7 +12,7 @@ namespace Anakyklos.Core.Cards;
 /// </summary>
 public sealed partial class JobCard
 {
-    private readonly List<Recorded> _history;
+    private ImmutableList<Recorded> _history;
     private readonly Dictionary<string, StepState> _steps = [];
     private readonly Dictionary<string, OpenItem> _open = [];
     private readonly Dictionary<string, RunningWait> _waits = [];
@@ -25,7 +26,7 @@ public sealed partial class JobCard
     private int _ranAt;
     private int _lookedAt;
 
-    private JobCard(ModelSheet sheet, CardOpened opened, List<Recorded> history)
+    private JobCard(ModelSheet sheet, CardOpened opened, ImmutableList<Recorded> history)
     {
         Sheet = sheet;
         Opened = opened;
@@ -38,7 +39,7 @@ public sealed partial class JobCard
 
     private JobCard(JobCard from)
     {
-        (Sheet, Opened, _history) = (from.Sheet, from.Opened, [.. from._history]);
+        (Sheet, Opened, _history) = (from.Sheet, from.Opened, from._history);
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
         (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
         (_deviations, _findings) = ([.. from._deviations], [.. from._findings]);
@@ -151,7 +152,7 @@ public sealed partial class JobCard
         {
             if (recorded.Seq != next._history.Count + 1)
                 throw new ArgumentException($"Event {next._history.Count + 1} is missing.", nameof(more));
-            next._history.Add(recorded);
+            next._history = next._history.Add(recorded);
             next.Apply(recorded);
         }
         return next;

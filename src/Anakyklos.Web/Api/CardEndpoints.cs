@@ -49,12 +49,12 @@ internal static class CardEndpoints
         {
             if (body.Command == Guid.Empty)
                 return Results.Problem("Give every command an id of its own.", statusCode: 400);
-            return await cards.Handle(id, body.Command, command(body, step ?? ""), viewer.Member!.Person, clock.Now) is { } answer ? Answer(id, answer) : Missing();
+            return await cards.Handle(id, body.Command, command(body, step ?? ""), viewer.Member!.Person, clock.Now) is { } answer ? Answer(answer) : Missing();
         }).WithSummary(summary).Produces<CommandView>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
 
-    private static IResult Answer(long id, CardAnswer answer) => answer.Decision switch
+    private static IResult Answer(CardAnswer answer) => answer.Decision switch
     {
-        Accepted => Results.Ok(new CommandView(answer.Card.History.Count, answer.Repeated, CardView.Of(id, answer.Card))),
+        Accepted => Results.Ok(new CommandView(answer.Card.History.Count, answer.Repeated, answer.Card.Next?.Id)),
         Asked asked => Results.Problem(asked.Question.Text, statusCode: 409, title: "A question first", extensions: new Dictionary<string, object?>
         {
             ["question"] = asked.Question switch

@@ -19,8 +19,8 @@ public sealed record StepView(string Id, StepKind Kind, string Title, string Pha
     internal static IReadOnlyList<StepView> All(JobCard card) => [.. card.Steps.Select(s => new StepView(s.Id, s.Kind, s.Title, s.Phase, s.Place, card.State(s.Id).Status))];
 }
 
-/// <summary>A command that was carried out.</summary>
-public sealed record CommandView(int Seq, bool Repeated, CardView Card);
+/// <summary>A command that was carried out: the card's last seq, and the step that comes next.</summary>
+public sealed record CommandView(int Seq, bool Repeated, string? Next);
 
 /// <summary>What every command carries.</summary>
 public interface ICommandBody
