@@ -76,7 +76,7 @@ internal static class CardEndpoints
         var http = context.HttpContext;
         if (http.RequestServices.GetRequiredService<Viewer>().Member is null)
             return Results.Problem("Sign in first.", statusCode: 401);
-        if (HttpMethods.IsPost(http.Request.Method) && !await http.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(http))
+        if (HttpMethods.IsPost(http.Request.Method) && !await http.RequestServices.GetRequiredService<RememberedAntiforgery>().IsValid(http))
             return Results.Problem("The antiforgery token is missing or old. Get one from /api/v1/session and send it as X-Antiforgery.", statusCode: 400);
         return await next(context);
     }

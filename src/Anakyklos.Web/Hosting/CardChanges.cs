@@ -12,8 +12,9 @@ public sealed class CardChanges
     /// <summary>Listens to the store.</summary>
     public CardChanges(CardStore cards) => cards.Changed += (card, seq) =>
     {
-        foreach (var screen in _screens.Values.Where(s => s.Card == card))
-            screen.Channel.Writer.TryWrite(seq);
+        foreach (var (_, screen) in _screens)
+            if (screen.Card == card)
+                screen.Channel.Writer.TryWrite(seq);
     };
 
     /// <summary>The last seq of a card whenever it changes, until cancelled.</summary>

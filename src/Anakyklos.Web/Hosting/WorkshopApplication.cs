@@ -4,6 +4,7 @@ using Anakyklos.Storage;
 using Anakyklos.Web.Api;
 using Anakyklos.Web.CommandLine;
 using Anakyklos.Web.Demo;
+using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
@@ -59,6 +60,9 @@ public static class WorkshopApplication
             cookie.Events.OnRedirectToLogin = context => ApiOr(context, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => ApiOr(context, StatusCodes.Status403Forbidden);
         });
+        services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme).PostConfigure<IDataProtectionProvider>((cookie, protection) =>
+            cookie.TicketDataFormat = new RememberedTickets(new TicketDataFormat(protection.CreateProtector("Anakyklos.SignIn"))));
+        services.AddSingleton<RememberedAntiforgery>();
         services.AddAuthorizationBuilder()
             .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build())
             .AddPolicy("lead", policy => policy.RequireAssertion(context => (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
@@ -84,7 +88,7 @@ public static class WorkshopApplication
         services.AddWebEncoders(w => w.TextEncoderSettings = new(System.Text.Unicode.UnicodeRanges.All));
     }
 
-    private static Task ApiOr(Microsoft.AspNetCore.Authentication.RedirectContext<CookieAuthenticationOptions> context, int status)
+    private static Task ApiOr(RedirectContext<CookieAuthenticationOptions> context, int status)
     {
         if (context.Request.Path.StartsWithSegments("/api"))
             context.Response.StatusCode = status;
