@@ -49,6 +49,7 @@ public class SheetTests
     [InlineData("\"6.4 L\"", "\"6,400 L\"", "could be 6.400 or 6400")]
     [InlineData("\"6.4 L\"", "\"6.4\"", "Add the unit")]
     [InlineData("\"6.4 L\"", "\"-6.4 L\"", "negative")]
+    [InlineData("\"4.6 L\"", "\"5.01 L\"", "the first pour brings 5.00 L")]
     [InlineData("\"from\": \"cap\"", "\"from\": \"forum\"", "no source “forum”")]
     [InlineData("\"kind\": \"drain\"", "\"kind\": \"empty\"", "“empty” is not known here")]
     [InlineData("\"what\": \"oil-filter-cap\", \"title\": \"Tighten", "\"what\": \"dipstick\", \"title\": \"Tighten", "works on a fastener")]

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
 
@@ -125,8 +126,9 @@ internal static partial class SheetCheck
                 yield return ($"{path}.amount", $"{book} is not an amount for one filling. It should be above 0 and at most 100 L.");
             if (between <= Quantity<Volume>.Zero || between > book * 0.5m)
                 yield return ($"{path}.betweenMarks", $"{between} between the marks does not go with {book} in all: it should be above 0 and at most half of it.");
-            if (safe <= Quantity<Volume>.Zero || safe > book - between)
-                yield return ($"{path}.safeToStart", $"{safe} cannot be the safe amount: the first pour brings {book - between}, which must be enough to start.");
+            var first = new DipstickFill(book, between, f.Tolerance.Value, f.Target).FirstPour;
+            if (safe <= Quantity<Volume>.Zero || safe > first)
+                yield return ($"{path}.safeToStart", $"{safe} cannot be the safe amount: the first pour brings {first}, which must be enough to start.");
             if (f.Tolerance.Value > between)
                 yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than lies between the marks ({between}).");
         }

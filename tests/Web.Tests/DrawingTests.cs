@@ -1,0 +1,118 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Anakyklos.Core.Cards;
+using Anakyklos.Storage;
+using Anakyklos.Web.Drawing;
+using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Pages;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Time.Testing;
+
+namespace Anakyklos.Web.Tests;
+
+public sealed partial class DrawingTests : IAsyncLifetime
+{
+    private WorkshopHost _host = null!;
+
+    public async Task InitializeAsync() => _host = await WorkshopHost.Demo();
+
+    public async Task DisposeAsync() => await _host.DisposeAsync();
+
+    private JobCard Card(long id) => _host.Services.GetRequiredService<CardStore>().Find(id)!;
+
+    [Fact]
+    public void A_signed_ring_is_closed_and_has_no_gap()
+    {
+        var ring = RingDrawing.Of(Card(1001));
+        Assert.True(ring.IsSigned);
+        Assert.Empty(ring.Dots);
+        Assert.Equal("", ring.Notch);
+        Assert.All(ring.Arcs, a => Assert.True(a.Done));
+        Assert.Equal(360, ring.Arcs.Sum(a => Degrees(a.Path)), 0.5);
+    }
+
+    [Fact]
+    public void An_open_ring_shows_what_is_open_and_how_far_it_is()
+    {
+        var card = Card(1007);
+        var ring = RingDrawing.Of(card);
+        Assert.Equal(card.Open.Count, ring.Open);
+        Assert.InRange(ring.Dots.Count, 1, card.Open.Count);
+        Assert.NotEqual("", ring.Notch);
+        var done = card.Steps.Count(s => card.State(s.Id).Status == StepStatus.Done);
+        Assert.InRange(ring.Arcs.Where(a => a.Done).Sum(a => Degrees(a.Path)), 360.0 * done / card.Steps.Count - 12, 360.0 * done / card.Steps.Count);
+        Assert.Equal($"{card.Open.Count} still open", ring.Words);
+    }
+
+    // The angle between the two ends of an arc as it is drawn, clockwise from the first.
+    private static double Degrees(string path)
+    {
+        var n = Numbers().Matches(path).Select(m => double.Parse(m.Value, CultureInfo.InvariantCulture)).ToArray();
+        static double Angle(double x, double y) => Math.Atan2(y - 120, x - 120) * 180 / Math.PI;
+        return ((Angle(n[7], n[8]) - Angle(n[0], n[1])) % 360 + 360) % 360;
+    }
+
+    [GeneratedRegex(@"-?\d+(?:\.\d+)?")]
+    private static partial Regex Numbers();
+
+    [Theory]
+    [InlineData(-5, "00:00")]
+    [InlineData(59, "00:59")]
+    [InlineData(252, "04:12")]
+    [InlineData(3725, "1:02:05")]
+    public void Waits_read_like_a_clock(int seconds, string text) => Assert.Equal(text, LiftWords.Clock(TimeSpan.FromSeconds(seconds)));
+
+    [Fact]
+    public void Every_event_of_the_demo_has_a_line_of_its_own()
+    {
+        foreach (var id in Enumerable.Range(1001, 7))
+        {
+            var card = Card(id);
+            Assert.All(card.History, h => Assert.False(string.IsNullOrWhiteSpace(LiftWords.Line(card, h)), h.Event.ToString()));
+        }
+        var washer = Card(1004).History.Single(h => h.Event is DeviationTaken);
+        Assert.Equal("Washer for the drain plug used again, the first time (Washer box was empty, boat came a day late)", LiftWords.Line(Card(1004), washer));
+    }
+
+    [Fact]
+    public void The_demos_history_tells_of_the_washer_and_of_oil_that_creeps_up()
+    {
+        Assert.Equal(1, Card(1005).Opened.SealsUsedAgain["drain-washer"]);
+        Assert.True(Card(1006).Fluid("engine-oil").Poured > Card(1002).Fluid("engine-oil").Poured);
+        Assert.All(Enumerable.Range(1001, 6), id => Assert.NotNull(Card(id).Signature));
+    }
+
+    [Fact]
+    public void A_hurried_clock_runs_as_many_times_as_fast_from_the_real_start()
+    {
+        var real = new FakeTimeProvider(new DateTimeOffset(2026, 3, 9, 9, 0, 0, TimeSpan.Zero));
+        var clock = new WorkshopClock(new HurriedClock(real, 60));
+        var start = clock.Now;
+        real.Advance(TimeSpan.FromSeconds(15));
+        Assert.Equal(TimeSpan.FromMinutes(15), clock.Now - start);
+        Assert.Equal(60, clock.Speed);
+    }
+
+    [Fact]
+    public async Task After_eight_wrong_pins_this_person_is_locked_at_this_address_only()
+    {
+        var people = _host.Services.GetRequiredService<PeopleStore>();
+        var desk = _host.Services.GetRequiredService<PinDesk>();
+        for (var i = 0; i < 8; i++)
+            await people.BookAttempt("iona", "bay", false, TimeProvider.System.GetUtcNow());
+        Assert.Contains("15 minutes", (await desk.Try("iona", "2468", "bay")).Problem);
+        Assert.NotNull((await desk.Try("iona", "2468", "office")).Member);
+        Assert.Equal("Choose who you are.", (await desk.Try("nobody", "2468", "bay")).Problem);
+        Assert.Equal("That PIN is not right.", (await desk.Try("una", "24680", "bay")).Problem);
+    }
+
+    [Fact]
+    public async Task Once_the_lock_is_over_the_right_pin_opens_again()
+    {
+        var people = _host.Services.GetRequiredService<PeopleStore>();
+        for (var i = 0; i < 8; i++)
+            await people.BookAttempt("iona", "bay", false, TimeProvider.System.GetUtcNow().AddMinutes(-16));
+        Assert.NotNull((await _host.Services.GetRequiredService<PinDesk>().Try("iona", "2468", "bay")).Member);
+        Assert.Equal(0, people.Attempts("iona", "bay").Failures);
+    }
+}
