@@ -79,6 +79,15 @@ public class SheetTests
     }
 
     [Fact]
+    public void A_newer_revision_tells_what_it_says_otherwise()
+    {
+        var newer = SheetReader.Read(Text.Replace("\"is\": \"38 N·m\"", "\"is\": \"40 N·m\"").Replace("TC-0621-F", "TC-0631-F").Replace("\"drain-washer\"", "\"plug-washer\"")).Sheet!;
+        Assert.Equal(["Engine drain plug: 40 N·m (35 N·m to 41 N·m), Hex 14, was 38 N·m (35 N·m to 41 N·m), Hex 14", "Oil filter cartridge: TC-0631-F, was TC-0621-F",
+            "Washer for the drain plug is new", "Washer for the drain plug is gone"], SheetDifference.Between(Workbench.Courier, newer));
+        Assert.Empty(SheetDifference.Between(Workbench.Courier, Workbench.Courier));
+    }
+
+    [Fact]
     public void A_missing_value_is_missed_by_its_own_name() =>
         Assert.Contains(ErrorsWith("\"tolerance\": {", "\"tolerances\": {"), e => e is { Path: "fluids.engine-oil.tolerance", Text: "This is missing." });
 }

@@ -16,7 +16,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public LiftScene Scene { get; private set; } = null!;
     public string Panel { get; private set; } = "";
     public SheetStep? After { get; private set; }
-    public bool NewerSheet { get; private set; }
+    public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
 
     public IActionResult OnGet(long id, string? step, string? panel)
@@ -37,7 +37,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         Panel = Panels.Contains(panel) ? panel! : "";
         Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
-        NewerSheet = sheets.Newest(Card.Sheet.Id)?.Revision > Card.Sheet.Revision;
+        NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
         if (Scene.IsKit)
             LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit).FirstOrDefault();
         return Page();

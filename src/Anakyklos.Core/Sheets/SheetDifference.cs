@@ -1,0 +1,37 @@
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Sheets;
+
+/// <summary>What a newer revision of a sheet says otherwise, for a card that keeps the older one.</summary>
+public static class SheetDifference
+{
+    /// <summary>One line for each value or step that differs; empty when nothing that a technician would do is different.</summary>
+    /// <param name="kept">The revision of the card.</param>
+    /// <param name="newer">The newer one.</param>
+    public static IReadOnlyList<string> Between(ModelSheet kept, ModelSheet newer) =>
+    [
+        .. Changed(kept.Fasteners, newer.Fasteners, f => f.Name, f => $"{Say(f.Tightening.Value)}, {f.Drive}"),
+        .. Changed(kept.Fluids, newer.Fluids, f => f.Name, f => $"{f.Amount.Value}, {string.Join(" or ", f.Grades.Value)}, {string.Join(" or ", f.Approvals.Value)}"),
+        .. Changed(kept.Parts, newer.Parts, p => p.Name, p => p.Number.Value),
+        .. Changed(kept.Steps, newer.Steps, s => $"“{s.Title}”", s => $"{s.Title} {s.Value} {s.Warning} {s.Wait?.Lasts}".TrimEnd()),
+    ];
+
+    private static IEnumerable<string> Changed<T>(IReadOnlyDictionary<string, T> kept, IReadOnlyDictionary<string, T> newer, Func<T, string> name, Func<T, string> says)
+    {
+        foreach (var (id, item) in newer)
+            if (!kept.TryGetValue(id, out var old))
+                yield return $"{name(item)} is new";
+            else if (says(old) != says(item))
+                yield return $"{name(item)}: {says(item)}, was {says(old)}";
+        foreach (var (_, item) in kept.Where(k => !newer.ContainsKey(k.Key)))
+            yield return $"{name(item)} is gone";
+    }
+
+    private static string Say(TighteningSpec spec) => spec switch
+    {
+        ToTorque to => $"{to.Target} ({to.Low} to {to.High})",
+        TurnAfterContact turn => $"{turn.Turns * 360:0}° after contact",
+        ByHand hand => hand.How,
+        _ => "",
+    };
+}
