@@ -50,8 +50,8 @@ public sealed class WriteQueue : IDisposable
             ThreadPool.UnsafeQueueUserWorkItem(static desk => desk.Serve(), this, preferLocal: false);
             return;
         }
-        Volatile.Write(ref _taken, 0);
-        // Somebody may have joined the line between the last look and leaving.
+        // A full fence: leaving must be seen before the line is looked at once more, or somebody who joined it meanwhile would wait for ever.
+        Interlocked.Exchange(ref _taken, 0);
         if (!_line.IsEmpty && TakeDesk())
             Serve();
     }

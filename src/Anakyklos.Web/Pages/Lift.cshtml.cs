@@ -101,11 +101,10 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return missing;
         if (Card.Step(step ?? "") is null)
             return NotFound();
-        if (await Carry(id, read) is { } done)
-            return done is { } where && stay && Card.Signature is null ? Redirect($"{where}&step={step}") : Redirect(done);
-        // A refused press keeps its panel and everything typed; the plain confirm needs none.
-        var fieldless = Refusals.All(r => r.Field is null) && Question is null;
-        return Show(step, fieldless && Typed("panel").Length == 0 ? "" : Typed("panel").Length > 0 || !fieldless ? panel : "");
+        if (await Carry(id, read) is { } where)
+            return Redirect(stay && Card.Signature is null ? $"{where}&step={step}" : where);
+        // A press that was refused for the card's sake is explained on the step itself; for the sake of what was typed, beside the field.
+        return Show(step, Typed("panel").Length > 0 || Refusals.Any(r => r.Field is not null) ? panel : "");
     }
 
     private CardCommand? Unread(string field, string what, string @do)
