@@ -228,6 +228,14 @@ public class CardTests
         Assert.Contains("reason", bench.Refusals(FullKit() with { Parts = Kit("drain-washer", new(KitChoice.OldAgain)) })[0].What);
         bench.Do(FullKit() with { Parts = Kit("drain-washer", new(KitChoice.OldAgain, "", "Box is empty")) });
         Assert.Equal(second, bench.Card.Deviations.Single().Event.NeedsCountersignature);
+        // Confirmed again, as when the pan was changed, it is still one use.
+        bench.Do(FullKit() with { Parts = Kit("drain-washer", new(KitChoice.OldAgain, "", "Box is empty")) });
+        Assert.Equal(before + 1, bench.Card.SealsLeftIn["drain-washer"]);
+        Assert.Single(bench.Card.Deviations);
+        // And with a new one found after all, nothing strays.
+        bench.Do(FullKit());
+        Assert.Empty(bench.Card.Deviations);
+        Assert.Empty(bench.Card.SealsLeftIn);
     }
 
     [Fact]

@@ -13,6 +13,10 @@ public sealed partial class JobCard
     /// <summary>The fluids that this card fills.</summary>
     public IEnumerable<FluidSystem> FluidsWanted => Steps.Where(s => s.Kind == StepKind.Pour).Select(s => Sheet.Fluids[s.What]).Distinct();
 
+    /// <summary>Seals that this card left in once more, by part id, and how often each has been used again by now; the next card starts from here.</summary>
+    public IReadOnlyDictionary<string, int> SealsLeftIn => _deviations.Where(d => d.Event.Kind == DeviationKind.OldSealAgain)
+        .GroupBy(d => d.Event.Part).ToDictionary(g => g.Key, g => Opened.SealsUsedAgain.GetValueOrDefault(g.Key) + 1);
+
     private Decision ConfirmKitParts(ConfirmKit c, SheetStep step)
     {
         var refusals = new List<Refusal>();

@@ -164,6 +164,8 @@ public sealed partial class JobCard
         {
             case KitConfirmed e:
                 Kit = e;
+                // A kit laid out again replaces the one before, with what strayed in it.
+                _deviations.RemoveAll(d => d.Event.Step == e.Step && d.Recorded.Command != r.Command);
                 Done(e.Step, r);
                 break;
             case StepDone e:

@@ -26,4 +26,10 @@ public sealed record ServiceInterval(Quantity<Distance> Every, int Months)
 /// <summary>Due at whichever comes first.</summary>
 /// <param name="At">Odometer reading.</param>
 /// <param name="By">Day.</param>
-public sealed record NextDue(Quantity<Distance> At, DateOnly By);
+public sealed record NextDue(Quantity<Distance> At, DateOnly By)
+{
+    /// <summary>Whether either has been passed; on the day and at the very reading it is due, not overdue.</summary>
+    /// <param name="odometer">The last reading.</param>
+    /// <param name="today">The day in the workshop.</param>
+    public bool IsOverdue(Quantity<Distance> odometer, DateOnly today) => odometer > At || today > By;
+}

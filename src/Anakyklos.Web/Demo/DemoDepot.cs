@@ -59,12 +59,12 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await vehicles.Add(new("HD-07", sheet.Id, "Ferry mail", 2019, Use.Harsh));
         await vehicles.Add(new("HD-08", sheet.Id, "Ferry mail, spare van", 2020, Use.Harsh));
 
-        var seals = new Dictionary<string, int>();
+        IReadOnlyDictionary<string, int> seals = new Dictionary<string, int>();
         var work = new List<Task>();
         foreach (var past in Mail)
         {
             var card = await Open(sheet, "HD-07", Morning(past.DaysAgo), past.Km, "Bay 2", seals, iona);
-            seals = past.OldWasher.Length > 0 ? new() { ["drain-washer"] = 1 } : [];
+            seals = past.OldWasher.Length > 0 ? new Dictionary<string, int> { ["drain-washer"] = 1 } : new Dictionary<string, int>();
             work.Add(Work(card, past, iona, una, null));
         }
         // A spare van that stands half done at the lift, as it would on any morning: the oil is running out.

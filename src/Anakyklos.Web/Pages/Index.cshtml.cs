@@ -50,7 +50,7 @@ public sealed class IndexModel(CardStore cards, VehicleStore vehicles, SheetStor
         if (due is null)
             return new(vehicle, model, "no service on record here", false);
         var odometer = vehicles.Odometer(vehicle.Plate).FirstOrDefault()?.Reading ?? Quantity<Distance>.Zero;
-        var overdue = due.Next.By < DateOnly.FromDateTime(clock.Now.DateTime) || odometer > due.Next.At;
+        var overdue = due.Next.IsOverdue(odometer, DateOnly.FromDateTime(clock.Now.DateTime));
         return new(vehicle, model, $"{(overdue ? "was due" : "due")} {due.Next.By:d MMM yyyy} or at {LiftWords.Odometer(due.Next.At, viewer.DistanceUnit)}", overdue);
     }
 }

@@ -124,11 +124,6 @@ public sealed class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardSt
         return typed.Value;
     }
 
-    private Dictionary<string, int> SealsUsedAgain(string plate)
-    {
-        if (cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null) is not { } last || cards.Find(last.Id) is not { } card)
-            return [];
-        return card.Deviations.Where(d => d.Event.Kind == DeviationKind.OldSealAgain)
-            .ToDictionary(d => d.Event.Part, d => card.Opened.SealsUsedAgain.GetValueOrDefault(d.Event.Part) + 1);
-    }
+    private IReadOnlyDictionary<string, int> SealsUsedAgain(string plate) =>
+        cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null) is { } last ? cards.Find(last.Id)!.SealsLeftIn : new Dictionary<string, int>();
 }
