@@ -12,7 +12,7 @@ public class OtherModelTests
 {
     private const string Text = """
         {
-          "format": "anakyklos/model-sheet/1", "id": "curlew-80", "revision": 1, "make": "Curlew", "name": "80 tractor",
+          "format": "anakyklos/model-sheet/1", "id": "curlew-80", "revision": 1, "stands": "ground", "make": "Curlew", "name": "80 tractor",
           "sources": { "plate": { "title": "Plate on the bonnet", "byMaker": true } },
           "access": {
             "blocks": { "name": "Wooden blocks", "place": "side", "tool": "two blocks", "holdsVehicle": true, "from": "plate", "at": "left" },
@@ -20,7 +20,7 @@ public class OtherModelTests
           },
           "fluids": {
             "engine-oil": {
-              "name": "Engine oil", "settleAfterPour": "1 min", "target": "top-mark",
+              "name": "Engine oil", "pumped": true, "settleAfterPour": "1 min", "target": "top-mark",
               "amount": { "is": "3 US qt", "from": "plate", "at": "left" }, "tolerance": { "is": "100 mL", "from": "plate", "at": "left" },
               "safeToStart": { "is": "1.8 L", "from": "plate", "at": "left" }, "betweenMarks": { "is": "1 US qt", "from": "plate", "at": "left" },
               "reading": { "is": "Cold", "from": "plate", "at": "left" }, "grades": { "is": ["SAE 30"], "from": "plate", "at": "left" }, "approvals": { "is": [], "from": "plate", "at": "left" }
@@ -58,8 +58,8 @@ public class OtherModelTests
           },
           "jobs": {
             "oil": { "name": "Oil", "worksOn": ["engine-oil"], "parts": ["ring", "can"], "interval": "oil",
-              "steps": ["kit", "block", "lid-off", "breather-off", "filter-off", "drain", "ring-on", "plug-in", "can-on", "filter-on", "fill", "breather-on", "lid-on", "start", "stop", "level", "unblock"] },
-            "grease": { "name": "Grease", "worksOn": ["ring"], "interval": "oil", "steps": ["block", "grease", "unblock"] }
+              "steps": ["lid-off", "breather-off", "filter-off"] },
+            "grease": { "name": "Grease", "interval": "oil", "steps": ["grease"] }
           }
         }
         """;
@@ -99,7 +99,7 @@ public class OtherModelTests
 
     private void UpToFilling()
     {
-        Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), L(5), L(4), "Any SAE 30"));
+        Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), L(5), EngineOil(4, "Any SAE 30")));
         Done("block", "lid-off", "breather-off", "filter-off", "drain", "ring-on");
         Do(new TakeReading("plug-in", new(Core.Quantities.Quantity<Core.Quantities.Torque>.Of(60, Core.Quantities.Torque.PoundFoot), Core.Quantities.Torque.PoundFoot)));
     }
@@ -107,13 +107,13 @@ public class OtherModelTests
     [Fact]
     public void Two_jobs_share_their_steps_and_the_card_closes()
     {
-        Assert.Equal(18, _card.Steps.Count);
+        Assert.Equal(22, _card.Steps.Count);
         UpToFilling();
         Done("can-on", "filter-on", "breather-on");
         Do(new Pour("fill", new(_card.FillOf("engine-oil").FirstPour, Core.Quantities.Volume.Litre)));
-        Done("lid-on", "start", "stop");
+        Done("lid-on", "clear-top", "start", "stop", "look-at-joints");
         Do(new ReadGauge("level", new(0.95m)));
-        Done("unblock", "grease");
+        Done("used-oil", "unblock", "grease", "label");
         Do(new Sign());
         Assert.Equal(["oil", "grease"], ((Signed)_card.Signature!.Event).Due.Select(d => d.Job));
         Assert.Equal(new DateOnly(2028, 3, 9), ((Signed)_card.Signature!.Event).Due[0].Next.By);
@@ -161,7 +161,7 @@ public class OtherModelTests
         UpToFilling();
         Done("can-on", "filter-on", "breather-on");
         Do(new Pour("fill", Litres(1.9m)));
-        Done("lid-on", "start");
+        Done("lid-on", "clear-top", "start");
         Assert.Contains("engine is running", Refused(new ConfirmStep("unblock")));
         Assert.Contains("engine is running", Refused(new MoveLift(true, true)));
         Assert.Contains("“Stop” comes first", Refused(new ReadGauge("level", new(1))));
@@ -171,7 +171,7 @@ public class OtherModelTests
     [Fact]
     public void The_kit_can_be_laid_out_again_until_a_fastener_is_open()
     {
-        var kit = new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), L(1), L(4), "Any SAE 30");
+        var kit = new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), L(1), EngineOil(4, "Any SAE 30"));
         Do(kit);
         Do(kit with { Pan = L(6) });
         Done("block", "lid-off", "filter-off");
@@ -184,7 +184,7 @@ public class OtherModelTests
     {
         _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(), _card.Opened with { SealsUsedAgain = new Dictionary<string, int> { ["ring"] = 1 } })]);
         var parts = new Dictionary<string, KitPart> { ["can"] = new(KitChoice.InHand), ["ring"] = new(KitChoice.OldAgain, "", "Still flat") };
-        Do(new ConfirmKit("kit", parts, L(5), L(4), "Any SAE 30"));
+        Do(new ConfirmKit("kit", parts, L(5), EngineOil(4, "Any SAE 30")));
         Assert.Equal(("Copper ring used again, the second time", false), (_card.Deviations[0].Event.What, _card.Deviations[0].Event.NeedsCountersignature));
     }
 

@@ -37,7 +37,9 @@ internal sealed class Workbench
     internal static Typed<Volume> Litres(decimal litres) => new(L(litres), Volume.Litre);
 
     internal static ConfirmKit FullKit(decimal pan = 8, decimal oil = 7) => new("lay-out-kit",
-        Courier.Parts.Keys.ToDictionary(id => id, _ => new KitPart(KitChoice.InHand)), L(pan), L(oil), "Gannet Lowash 5W-30");
+        Courier.Parts.Keys.ToDictionary(id => id, _ => new KitPart(KitChoice.InHand)), L(pan), EngineOil(oil, "Gannet Lowash 5W-30"));
+
+    internal static IReadOnlyDictionary<string, KitOil> EngineOil(decimal litres, string product) => new Dictionary<string, KitOil> { ["engine-oil"] = new(L(litres), product) };
 
     internal void Wait(double minutes) => Now += TimeSpan.FromMinutes(minutes);
 

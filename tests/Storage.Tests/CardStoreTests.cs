@@ -130,7 +130,7 @@ public sealed class CardStoreTests : IDisposable
         var copy = _workshop.Beside("copy.db");
         database.Backup(copy);
         Assert.Contains("exists already", Assert.Throws<WorkshopFileException>(() => database.Backup(copy)).Message);
-        await cards.Handle(id, Guid.NewGuid(), new ConfirmKit("lay-out-kit", Sheet.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), Quantity<Volume>.Of(8, Volume.Litre), Quantity<Volume>.Of(7, Volume.Litre), "Gannet"), Iona, Monday);
+        await cards.Handle(id, Guid.NewGuid(), new ConfirmKit("lay-out-kit", Sheet.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), Quantity<Volume>.Of(8, Volume.Litre), new Dictionary<string, KitOil> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet") }), Iona, Monday);
         var (_, restored) = _workshop.Open(copy);
         Assert.Equal((2, 3), (restored.Find(id)!.History.Count, cards.Find(id)!.History.Count));
     }

@@ -16,9 +16,8 @@ public sealed record ConfirmStep(string Step, int? Count = null, string Reason =
 /// <param name="Step">Step id.</param>
 /// <param name="Parts">What lies there for each part id.</param>
 /// <param name="Pan">What the drain pan holds.</param>
-/// <param name="Oil">Oil in hand.</param>
-/// <param name="Product">What is printed on the can.</param>
-public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, Quantity<Volume> Oil, string Product) : CardCommand;
+/// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
+public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : CardCommand;
 
 /// <summary>What lies there for one part.</summary>
 /// <param name="Choice">New, the old one, another number, or nothing.</param>
@@ -64,6 +63,18 @@ public sealed record SettleOverTorque(string Step, string What) : CardCommand;
 /// <param name="Amount">In the unit typed.</param>
 /// <param name="WarningSeen">The person was warned and stands by it.</param>
 public sealed record Pour(string Step, Typed<Volume> Amount, bool WarningSeen = false) : CardCommand;
+
+/// <summary>What came out was measured.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Amount">In the unit typed.</param>
+public sealed record Measure(string Step, Typed<Volume> Amount) : CardCommand;
+
+/// <summary>Takes a step before its turn; the rest is put in order around it.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record TakeEarly(string Step) : CardCommand;
+
+/// <summary>Puts what is left in its best order from here.</summary>
+public sealed record OrderAgain : CardCommand;
 
 /// <summary>An amount came out again.</summary>
 /// <param name="Step">Step id.</param>

@@ -16,6 +16,8 @@ namespace Anakyklos.Core.Cards;
 [JsonDerivedType(typeof(OverTorqueSettled), nameof(OverTorqueSettled))]
 [JsonDerivedType(typeof(Poured), nameof(Poured))]
 [JsonDerivedType(typeof(TakenOut), nameof(TakenOut))]
+[JsonDerivedType(typeof(Measured), nameof(Measured))]
+[JsonDerivedType(typeof(PlanChanged), nameof(PlanChanged))]
 [JsonDerivedType(typeof(GaugeRead), nameof(GaugeRead))]
 [JsonDerivedType(typeof(WaitCut), nameof(WaitCut))]
 [JsonDerivedType(typeof(StepPutAside), nameof(StepPutAside))]
@@ -59,9 +61,13 @@ public sealed record StepDone(string Step, int? Count = null) : CardEvent;
 /// <param name="Step">Step id.</param>
 /// <param name="Parts">Number in hand by part id.</param>
 /// <param name="Pan">What the drain pan holds.</param>
-/// <param name="Oil">Oil in hand.</param>
+/// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
+public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : CardEvent;
+
+/// <summary>What is in hand for one fluid.</summary>
+/// <param name="Amount">How much.</param>
 /// <param name="Product">What is printed on the can, with its batch.</param>
-public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, Quantity<Volume> Oil, string Product) : CardEvent;
+public sealed record KitOil(Quantity<Volume> Amount, string Product);
 
 /// <summary>A torque was read off the wrench.</summary>
 /// <param name="Step">Step id.</param>
@@ -86,6 +92,17 @@ public sealed record Poured(string Step, Typed<Volume> Amount, string AgainstWar
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">The amount.</param>
 public sealed record TakenOut(string Step, Typed<Volume> Amount) : CardEvent;
+
+/// <summary>What came out was measured.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Amount">The amount in the unit it was given in.</param>
+public sealed record Measured(string Step, Typed<Volume> Amount) : CardEvent;
+
+/// <summary>What is left was put in another order.</summary>
+/// <param name="Steps">All steps of the card, in the new order; what is done comes first.</param>
+/// <param name="Why">Why, in words.</param>
+/// <param name="Costs">How much later it ends than before; negative when earlier.</param>
+public sealed record PlanChanged(IReadOnlyList<SheetStep> Steps, string Why, TimeSpan Costs) : CardEvent;
 
 /// <summary>The dipstick was read.</summary>
 /// <param name="Step">Step id.</param>

@@ -54,8 +54,9 @@ public sealed record Noted<T>(int Seq, Recorded Recorded, T Event) where T : Car
 /// <param name="Pours">How many pours.</param>
 /// <param name="Level">Last reading, null before the first.</param>
 /// <param name="SinceReading">What went in after the last reading.</param>
-/// <param name="Good">The last reading was inside the target.</param>
-public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Level? Level, Quantity<Volume> SinceReading, bool Good)
+/// <param name="Good">The last reading was inside the target, or the whole amount went in where nothing is read.</param>
+/// <param name="CameOut">What was measured coming out; null when it was not.</param>
+public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Level? Level, Quantity<Volume> SinceReading, bool Good, Quantity<Volume>? CameOut = null)
 {
     internal static readonly FluidState Untouched = new(false, Quantity<Volume>.Zero, 0, null, Quantity<Volume>.Zero, false);
 }

@@ -24,14 +24,17 @@ public sealed partial class JobCard
         {
             ConfirmStep c => AtStep(c.Step, now, step => Confirm(c, step)),
             ConfirmKit c => AtStep(c.Step, now, step => ConfirmKitParts(c, step), StepKind.Kit),
-            TakeReading c => AtStep(c.Step, now, step => Read(c, step), StepKind.Tighten),
+            TakeReading c => Step(c.Step)?.Kind is StepKind.Tighten or StepKind.Retighten ? AtStep(c.Step, now, step => Read(c, step)) : NoSuchStep(c.Step),
+            Measure c => AtStep(c.Step, now, _ => ImplausibleAmount(c.Amount) ?? (Decision)Yes(new Measured(c.Step, c.Amount)), StepKind.Measure),
+            TakeEarly c => Early(c, now),
+            OrderAgain => AgainFromHere(now),
             Pour c => PourAt(c, now),
             TakeOut c => TakeOutAt(c),
             ReadGauge c => AtStep(c.Step, now, step => Gauge(c), StepKind.Gauge),
             CorrectReading c => Correct(c),
             SettleOverTorque c => Settle(c, by),
             CutWait c => Cut(c, now),
-            PutAside c => Aside(c),
+            PutAside c => Aside(c, now),
             TakeBack c => Back(c),
             Deviate c => AtStep(c.Step, now, step => Stray(c, step)),
             Countersign c => SecondName(c, by),
@@ -71,9 +74,9 @@ public sealed partial class JobCard
         {
             case StepKind.Kit:
                 return No("The kit is confirmed part by part.", "Say what lies there.");
-            case StepKind.Tighten when Sheet.Fasteners[step.What].Tightening.Value is ToTorque:
+            case StepKind.Tighten or StepKind.Retighten when Sheet.Fasteners[step.What].Tightening.Value is ToTorque:
                 return No("This one needs a torque reading.", "Enter what the wrench said.", field: "torque");
-            case StepKind.Pour or StepKind.Gauge:
+            case StepKind.Pour or StepKind.Gauge or StepKind.Measure:
                 return No("This one needs an amount or a level.", "Enter what you poured or read.");
         }
         if (c.Count is not { } count)
@@ -140,11 +143,13 @@ public sealed partial class JobCard
         if (_steps[step.Id].Status is StepStatus.Done or StepStatus.LeftOut)
             return AtStep(c.Step, now, _ => NoSuchStep(c.Step));
         var state = Fluid(step.What);
-        var fill = FillOf(step.What);
         IReadOnlyList<Refusal> reasons = step.Kind == StepKind.Pour ? InTheWay(step, now)
             : [.. LiftInTheWay(step), .. EngineInTheWay(step), .. BeforeReading(step.What)];
         if (reasons.Count > 0)
             return new Refused(reasons);
+        if (Sheet.Fluids[step.What].BetweenMarks is null || (step.Kind == StepKind.Pour && !FillsByMarks(step.What)))
+            return PourMeasured(c, step);
+        var fill = FillOf(step.What);
         if (step.Kind == StepKind.Gauge && (state.Level is not { } level || state.SinceReading != Quantity<Volume>.Zero || fill.After(level).Verdict != FillVerdict.Pour))
             return No("Nothing should be poured before the next reading.", "Read the dipstick first.");
         if (ImplausibleAmount(c.Amount) is { } refused)
@@ -152,6 +157,20 @@ public sealed partial class JobCard
         var warning = fill.Warn(state.Poured, c.Amount.Value, state.Level, state.SinceReading);
         var text = warning.PassesTop ? $"{c.Amount} would bring the oil {warning.Reaches} of the dipstick. Too much harms seals and the particulate filter."
             : warning.OverBook ? $"{c.Amount} makes {Litres(state.Poured + c.Amount.Value)} in all; the book says {Litres(fill.Book)}. Look for what does not agree."
+            : "";
+        if (text.Length > 0 && !c.WarningSeen)
+            return new Asked(new PourQuestion($"{text} Was it really {c.Amount}?", c.Amount));
+        return Yes(new Poured(step.Id, c.Amount, text));
+    }
+
+    private Decision PourMeasured(Pour c, SheetStep step)
+    {
+        if (ImplausibleAmount(c.Amount) is { } refused)
+            return refused;
+        var (fluid, target, tolerance) = (Sheet.Fluids[step.What], Wanted(step.What), Sheet.Fluids[step.What].Tolerance.Value);
+        var sum = Fluid(step.What).Poured + c.Amount.Value;
+        var text = sum > target + tolerance ? $"{c.Amount} makes {Litres(sum)} in all; {(fluid.FillBy == FillBy.MeasuredReturn ? "what came out was" : "the book says")} {Litres(target)}. Look for what does not agree."
+            : fluid.FillBy == FillBy.Overflow && sum < target - tolerance ? $"It ran over at {Litres(sum)}, but the book says {Litres(target)}. Is it level, and is all the old oil out?"
             : "";
         if (text.Length > 0 && !c.WarningSeen)
             return new Asked(new PourQuestion($"{text} Was it really {c.Amount}?", c.Amount));
@@ -186,11 +205,13 @@ public sealed partial class JobCard
         return Wordless(c.Reason, "reason", "The reason") ?? (Decision)Yes(new WaitCut(c.Wait, c.Reason));
     }
 
-    private Decision Aside(PutAside c)
+    private Decision Aside(PutAside c, DateTimeOffset now)
     {
         if (Step(c.Step) is null || _steps[c.Step].Status is not (StepStatus.Waiting or StepStatus.Aside))
             return NoSuchStep(c.Step);
-        return Wordless(c.Reason, "reason", "The reason") ?? (Decision)Yes(new StepPutAside(c.Step, c.Reason));
+        if (Wordless(c.Reason, "reason", "The reason") is { } missing)
+            return missing;
+        return Yes([new StepPutAside(c.Step, c.Reason), .. Replanned(now, [c.Step], null, $"“{Known(c.Step).Title}” waits: {c.Reason}")]);
     }
 
     private Decision Back(TakeBack c)
@@ -226,7 +247,7 @@ public sealed partial class JobCard
             return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.");
         if (EngineRuns)
             return No("The engine is running.", "Switch it off before the lift moves.");
-        if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.").ToList() is { Count: > 0 } plugs)
+        if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", IsUnderneath).ToList() is { Count: > 0 } plugs)
             return new Refused(plugs);
         if (c.Up && HeldDown().ToList() is { Count: > 0 } loose)
             return new Refused(loose);

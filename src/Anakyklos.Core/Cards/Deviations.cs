@@ -34,11 +34,18 @@ public sealed partial class JobCard
                     deviations.Add(deviation);
             }
         }
-        Amount(c.Pan, "pan", "what the pan holds");
-        Amount(c.Oil, "oil", "how much oil is in hand");
-        if (Wordless(c.Product, "product", "What is printed on the oil can") is { } nameless)
-            refusals.AddRange(nameless.Reasons);
-        return refusals.Count > 0 ? new Refused(refusals) : Yes([.. deviations, new KitConfirmed(step.Id, numbers, c.Pan, c.Oil, c.Product.Trim())]);
+        if (Steps.Any(s => s.Kind == StepKind.Drain))
+            Amount(c.Pan, "pan", "what the pan holds");
+        var oils = new Dictionary<string, KitOil>();
+        foreach (var fluid in FluidsWanted)
+        {
+            var lies = c.Oils.GetValueOrDefault(fluid.Id) ?? new(Quantity<Volume>.Zero, "");
+            Amount(lies.Amount, $"oil-{fluid.Id}", $"how much {Low(fluid.Name)} is in hand");
+            if (Wordless(lies.Product, $"product-{fluid.Id}", $"What is printed on the {Low(fluid.Name)}") is { } nameless)
+                refusals.AddRange(nameless.Reasons);
+            oils[fluid.Id] = lies with { Product = lies.Product.Trim() };
+        }
+        return refusals.Count > 0 ? new Refused(refusals) : Yes([.. deviations, new KitConfirmed(step.Id, numbers, c.Pan, oils)]);
 
         void Amount(Quantity<Volume> amount, string field, string what)
         {
@@ -92,9 +99,9 @@ public sealed partial class JobCard
             return missing;
         return c.Kind switch
         {
-            DeviationKind.NoReading when step.Kind == StepKind.Tighten && Sheet.Fasteners[step.What] is { Tightening.Value: ToTorque } f =>
+            DeviationKind.NoReading when step.Kind is StepKind.Tighten or StepKind.Retighten && Sheet.Fasteners[step.What] is { Tightening.Value: ToTorque } f =>
                 Yes(new DeviationTaken(step.Id, c.Kind, "", $"{f.Name}: tightened without a reading", c.Reason, true)),
-            DeviationKind.StepLeftOut when step.Kind is StepKind.Do or StepKind.Warm =>
+            DeviationKind.StepLeftOut when step.Kind is StepKind.Do or StepKind.Warm or StepKind.Drive =>
                 Yes(new DeviationTaken(step.Id, c.Kind, "", $"Left out: {step.Title}", c.Reason, false)),
             DeviationKind.StepLeftOut when step.Kind is StepKind.Reset =>
                 Yes(new DeviationTaken(step.Id, c.Kind, "", $"{Sheet.Resets[step.What].Name} left lit", c.Reason, true)),

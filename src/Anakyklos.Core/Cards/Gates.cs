@@ -11,15 +11,28 @@ public sealed partial class JobCard
     /// </summary>
     /// <param name="step">A step of this card.</param>
     /// <param name="now">The time, for waits.</param>
-    public IReadOnlyList<Refusal> InTheWay(SheetStep step, DateTimeOffset now) =>
-        [.. LiftInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step)];
+    public IReadOnlyList<Refusal> InTheWay(SheetStep step, DateTimeOffset now)
+    {
+        IReadOnlyList<Refusal> found = [.. LiftInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. ColdInTheWay(step, now), .. Gate(step)];
+        return found.Count > 0 ? found : [.. OrderInTheWay(step)];
+    }
+
+    private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
+        .Where(s => _steps[s.Id].Status is StepStatus.Waiting or StepStatus.Aside)
+        .Select(s => new Refusal($"“{s.Title}” comes first.", "Do that step first.", s.Id));
+
+    private IEnumerable<Refusal> ColdInTheWay(SheetStep step, DateTimeOffset now)
+    {
+        if (step.Cold && _hotAt is { } hot && hot + Sheet.CoolsIn > now)
+            yield return new($"The engine was run at {hot:HH:mm} and is still hot.", $"Do something else until {hot + Sheet.CoolsIn:HH:mm}: this is done cold.");
+    }
 
     private IEnumerable<Refusal> Gate(SheetStep step) => step.Kind switch
     {
-        StepKind.Secure or StepKind.Open when Sheet.Access.TryGetValue(step.What, out var access) => BeforeOpening(access),
+        StepKind.Secure or StepKind.Open when step.What.Length > 0 && Sheet.Access.TryGetValue(step.What, out var access) => BeforeOpening(access),
         StepKind.Open => BeforeUnscrewing(Sheet.Fasteners[step.What]),
         StepKind.Drain => BeforeDraining(Sheet.Fasteners[step.What]),
-        StepKind.Raise => [.. NotDoneBefore(step, StepKind.Secure, "Nothing is raised before chocks and lifting points were looked at."), .. HeldDown()],
+        StepKind.Raise => [.. NotDoneBefore(step, s => s.Kind == StepKind.Secure, "Nothing is raised before chocks and lifting points were looked at."), .. HeldDown()],
         StepKind.Lower => BeforeLowering(step),
         StepKind.Fit => BeforeFitting(step),
         StepKind.Tighten => BeforeTightening(step),
@@ -30,6 +43,7 @@ public sealed partial class JobCard
         StepKind.Gauge => BeforeReading(step.What),
         StepKind.Look => BeforeLooking(),
         StepKind.Reset => BeforeResetMove(step),
+        StepKind.Drive => BeforeDriving(),
         _ => [],
     };
 
@@ -92,12 +106,14 @@ public sealed partial class JobCard
         var kit = Steps.First(s => s.Kind == StepKind.Kit).Id;
         if (Kit.Pan < fluid.Amount.Value)
             yield return new($"The pan holds {Litres(Kit.Pan)}, but {Litres(fluid.Amount.Value)} will come out.", "Take a larger pan and confirm the kit again.", kit);
-        if (Kit.Oil < fluid.Amount.Value)
-            yield return new($"Only {Litres(Kit.Oil)} of oil is in hand, and {Litres(fluid.Amount.Value)} must go back in.", "Fetch the rest and confirm the kit again.", kit);
+        if ((Kit.Oils.GetValueOrDefault(fluid.Id)?.Amount ?? Quantity<Volume>.Zero) is var oil && oil < fluid.Amount.Value)
+            yield return new($"Only {Litres(oil)} of {Low(fluid.Name)} is in hand, and {Litres(fluid.Amount.Value)} must go back in.", "Fetch the rest and confirm the kit again.", kit);
+        foreach (var fill in Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !_open.ContainsKey(f.Id)))
+            yield return new($"The {Low(fill.Name)} has not been loosened yet.", $"Loosen it first, or the {Low(fluid.Name)} cannot be filled again.", FirstOpen(s => s.Kind == StepKind.Open && s.What == fill.Id));
     }
 
-    private IEnumerable<Refusal> NotDoneBefore(SheetStep step, StepKind kind, string what) =>
-        Steps.TakeWhile(s => s.Id != step.Id).Where(s => s.Kind == kind && _steps[s.Id].Status != StepStatus.Done)
+    private IEnumerable<Refusal> NotDoneBefore(SheetStep step, Func<SheetStep, bool> which, string what) =>
+        Steps.TakeWhile(s => s.Id != step.Id).Where(s => which(s) && _steps[s.Id].Status != StepStatus.Done)
             .Select(s => new Refusal($"“{s.Title}” is not done yet.", what, s.Id));
 
     private IEnumerable<Refusal> HeldDown() => Sheet.Access.Values.Where(a => a.HoldsVehicle && !_open.ContainsKey(a.Id))
@@ -105,13 +121,15 @@ public sealed partial class JobCard
 
     private IEnumerable<Refusal> BeforeLowering(SheetStep step)
     {
-        foreach (var r in OpenPlugs("The pan cannot follow the vehicle down. Tighten it first."))
+        foreach (var r in OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", IsUnderneath))
             yield return r;
-        foreach (var r in NotDoneBefore(step, StepKind.Clear, "Nothing comes down before the space underneath was looked at."))
+        foreach (var r in NotDoneBefore(step, s => s.Kind == StepKind.Clear && s.Place == Place.Below, "Nothing comes down before the space underneath was looked at."))
             yield return r;
     }
 
-    private IEnumerable<Refusal> OpenPlugs(string say) => Sheet.Fasteners.Values.Where(f => _open.ContainsKey(f.Id))
+    private static bool IsUnderneath(Fastener f) => (f.Lift ?? f.Place.UsualLift()) == LiftNeed.Up;
+
+    private IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values.Where(f => _open.ContainsKey(f.Id) && which?.Invoke(f) != false)
         .Select(f => new Refusal($"The {Low(f.Name)} is not tightened.", say, FirstOpen(s => s.Kind == StepKind.Tighten && s.What == f.Id)));
 
     private IEnumerable<Refusal> BeforeFitting(SheetStep step)
@@ -160,35 +178,41 @@ public sealed partial class JobCard
     private IEnumerable<string> OpenedJoints => Sheet.Fasteners.Values
         .Where(f => f.Seal is not null && (_open.ContainsKey(f.Id) || _closedAt.ContainsKey(f.Id))).Select(f => f.Id);
 
-    private bool JointsLookedAt => OpenedJoints.All(id => _closedAt.TryGetValue(id, out var at) && at < _ranAt && _ranAt < _lookedAt);
+    private bool IsPumped(string fastener) => Sheet.Fasteners[fastener].System is not { } f || Sheet.Fluids[f].Pumped;
+
+    private bool JointsLookedAt => OpenedJoints.All(id => _closedAt.TryGetValue(id, out var at) && at < _lookedAt && (!IsPumped(id) || at < _ranAt && _ranAt < _lookedAt));
 
     private IEnumerable<Refusal> BeforeLooking()
     {
         foreach (var r in OpenPlugs("Tighten it first."))
             yield return r;
-        if (OpenedJoints.Any(id => _closedAt.TryGetValue(id, out var at) && at > _ranAt) || _ranAt == 0)
+        if (OpenedJoints.Any(id => IsPumped(id) && _closedAt.TryGetValue(id, out var at) && at > _ranAt) || (_ranAt == 0 && Steps.Any(s => s.Kind == StepKind.Run)))
             yield return new("The engine has not run since the joints were closed.", "A leak shows only after it has run. Start it first.", FirstOpen(s => s.Kind == StepKind.Run));
     }
 
     private IEnumerable<Refusal> BeforeFilling(string fluid)
     {
-        if (!Fluid(fluid).Out)
+        if (!Fluid(fluid).Out && Steps.Any(s => s.Kind == StepKind.Drain && Sheet.Fasteners[s.What].Drains == fluid))
             yield return new("The old oil has not been drained.", "Drain it first.", FirstOpen(s => s.Kind == StepKind.Drain && Sheet.Fasteners[s.What].Drains == fluid));
-        foreach (var r in OpenPlugs("New oil would run straight out. Tighten it first."))
+        if (Sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn && Fluid(fluid).CameOut is null)
+            yield return new("What came out has not been measured.", "Measure it first: the same amount goes back.", FirstOpen(s => s.Kind == StepKind.Measure && s.What == fluid));
+        foreach (var r in OpenPlugs("New oil would run straight out. Tighten it first.", f => IsJointOf(f, fluid)))
             yield return r;
     }
 
     private IEnumerable<Refusal> BeforeStarting(SheetStep step)
     {
-        var (fluid, system) = (Fluid(step.What), Sheet.Fluids[step.What]);
-        if (fluid.Out && fluid.Poured < system.SafeToStart.Value)
-            yield return new($"Only {Litres(fluid.Poured)} of oil is in.", $"Starting needs at least {Litres(system.SafeToStart.Value)}.", FirstOpen(s => s.Kind == StepKind.Pour));
+        foreach (var system in Sheet.Fluids.Values)
+            if (system.SafeToStart?.Value is { } safe && Fluid(system.Id) is { Out: true } fluid && fluid.Poured < safe)
+                yield return new($"Only {Litres(fluid.Poured)} of {Low(system.Name)} is in.", $"Starting needs at least {Litres(safe)}.", FirstOpen(s => s.Kind == StepKind.Pour && s.What == system.Id));
+        foreach (var prime in step.Kind == StepKind.Run ? Remaining.Where(s => s.Kind == StepKind.Prime).ToList() : [])
+            yield return new($"“{prime.Title}” is not done yet.", "Without it the engine would only be cranked.", prime.Id);
         foreach (var r in OpenPlugs("Tighten it before the engine runs."))
             yield return r;
         foreach (var a in Sheet.Access.Values.Where(a => (a.ClosedToRun || a.Intake) && _open.ContainsKey(a.Id)))
             yield return new($"The {Low(a.Name)} is still open.", "Close it before the engine runs.", FirstOpen(s => s.Kind == StepKind.Close && s.What == a.Id));
         if (step.Kind == StepKind.Run)
-            foreach (var r in NotDoneBefore(step, StepKind.Clear, "Nothing may lie loose when the engine starts."))
+            foreach (var r in NotDoneBefore(step, s => s.Kind == StepKind.Clear && s.Place != Place.Below, "Nothing may lie loose when the engine starts."))
                 yield return r;
     }
 
@@ -196,11 +220,16 @@ public sealed partial class JobCard
     {
         if (Fluid(fluid).Pours == 0)
             yield return new("No oil has been poured yet.", "Pour first.", FirstOpen(s => s.Kind == StepKind.Pour));
-        foreach (var r in OpenPlugs("The level means nothing while it is open. Tighten it first."))
+        foreach (var r in OpenPlugs("The level means nothing while it is open. Tighten it first.", f => IsJointOf(f, fluid)))
             yield return r;
-        if (_ranAt == 0 || _closedAt.Values.Any(at => at > _ranAt))
+        if (Sheet.Fluids[fluid].Pumped && (_ranAt == 0 || _closedAt.Any(c => c.Value > _ranAt && IsJointOf(Sheet.Fasteners[c.Key], fluid))))
             yield return new("The filter is still empty.", "Run the engine first, so that it fills.", FirstOpen(s => s.Kind == StepKind.Run));
     }
+
+    private static bool IsJointOf(Fastener f, string fluid) => (f.System is null || f.System == fluid) && f.Fills != fluid;
+
+    private IEnumerable<Refusal> BeforeDriving() => Open.Where(o => Sheet.Fasteners.ContainsKey(o.Id) || Sheet.Access.ContainsKey(o.Id) || o.Id == "lift")
+        .Select(o => new Refusal($"{o.Name}: still open.", "Close it before the vehicle is driven.", Closing(o)?.Id));
 
     private IEnumerable<Refusal> BeforeResetMove(SheetStep step) =>
         Steps.TakeWhile(s => s.Id != step.Id).Where(s => s.Kind == StepKind.Reset && s.What == step.What && _steps[s.Id].Status != StepStatus.Done)

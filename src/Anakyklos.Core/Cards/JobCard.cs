@@ -23,6 +23,8 @@ public sealed partial class JobCard
     private readonly List<Noted<FindingNoted>> _findings = [];
     private readonly HashSet<int> _countersigned = [];
     private readonly HashSet<string> _overTorqued = [];
+    private IReadOnlyList<SheetStep> _plan;
+    private DateTimeOffset? _hotAt;
     private int _ranAt;
     private int _lookedAt;
 
@@ -31,6 +33,7 @@ public sealed partial class JobCard
         Sheet = sheet;
         Opened = opened;
         _history = history;
+        _plan = opened.Steps;
         foreach (var step in opened.Steps)
             _steps[step.Id] = new(StepStatus.Waiting, null);
         foreach (var step in opened.Steps.Where(s => s.EndsReset))
@@ -43,6 +46,7 @@ public sealed partial class JobCard
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
         (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
         (_deviations, _findings) = ([.. from._deviations], [.. from._findings]);
+        (_plan, _hotAt) = (from._plan, from._hotAt);
         (_ranAt, _lookedAt, LiftUp, EngineRuns, Kit, Signature) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns, from.Kit, from.Signature);
     }
 
@@ -56,7 +60,7 @@ public sealed partial class JobCard
     public IReadOnlyList<Recorded> History => _history;
 
     /// <summary>The steps in plan order.</summary>
-    public IReadOnlyList<SheetStep> Steps => Opened.Steps;
+    public IReadOnlyList<SheetStep> Steps => _plan;
 
     /// <summary>What is still open, in the order it was opened.</summary>
     public IReadOnlyList<OpenItem> Open => [.. _open.Values.OrderBy(o => o.Since)];
@@ -118,8 +122,23 @@ public sealed partial class JobCard
     public DipstickFill FillOf(string fluid)
     {
         var f = Sheet.Fluids[fluid];
-        return new(f.Amount.Value, f.BetweenMarks.Value, f.Tolerance.Value, Opened.School ?? f.Target);
+        var between = f.BetweenMarks ?? throw new ArgumentException($"{f.Name} has no gauge.", nameof(fluid));
+        return new(f.Amount.Value, between.Value, f.Tolerance.Value, Opened.School ?? f.Target);
     }
+
+    /// <summary>What was laid out for a fluid, or null.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    public KitOil? OilInHand(string fluid) => Kit?.Oils.GetValueOrDefault(fluid);
+
+    /// <summary>Whether the first pour aims at the marks of a gauge; otherwise at an amount.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    public bool FillsByMarks(string fluid) => Sheet.Fluids[fluid].FillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod;
+
+    /// <summary>What the filling step should bring in all: the first pour by marks, what came out, or the book amount.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    public Quantity<Volume> Wanted(string fluid) => FillsByMarks(fluid) ? FillOf(fluid).FirstPour
+        : Sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn ? Fluid(fluid).CameOut ?? Sheet.Fluids[fluid].Amount.Value
+        : Sheet.Fluids[fluid].Amount.Value;
 
     /// <summary>Rebuilds a card from its events.</summary>
     /// <param name="sheet">The sheet revision named in the first event.</param>
@@ -186,6 +205,13 @@ public sealed partial class JobCard
             case GaugeRead e:
                 ApplyGauge(e, r);
                 break;
+            case Measured e:
+                _fluids[Known(e.Step).What] = Fluid(Known(e.Step).What) with { CameOut = e.Amount.Value };
+                Done(e.Step, r);
+                break;
+            case PlanChanged e:
+                ChangePlan(e);
+                break;
             case WaitCut e:
                 _waits.Remove(e.Wait);
                 break;
@@ -227,6 +253,15 @@ public sealed partial class JobCard
             _waits[step] = new(step, wait.For, r.At, r.At + wait.Lasts);
     }
 
+    private void ChangePlan(PlanChanged e)
+    {
+        foreach (var gone in _plan.Where(s => e.Steps.All(n => n.Id != s.Id)))
+            _steps.Remove(gone.Id);
+        foreach (var step in e.Steps)
+            _steps.TryAdd(step.Id, new(StepStatus.Waiting, null));
+        _plan = e.Steps;
+    }
+
     private void ApplyStep(SheetStep step, StepDone e, Recorded r)
     {
         Done(step.Id, r);
@@ -247,7 +282,11 @@ public sealed partial class JobCard
             case StepKind.Tighten:
                 Shut(step.What, r);
                 break;
+            case StepKind.Warm:
+                _hotAt = r.At;
+                break;
             case StepKind.Run:
+                _hotAt = r.At;
                 EngineRuns = true;
                 _ranAt = r.Seq;
                 _open["engine"] = new("engine", "Engine running", "until it is switched off", step.Id, r.Seq);
@@ -304,7 +343,8 @@ public sealed partial class JobCard
             if (_steps[e.Step].Status != StepStatus.Done)
             {
                 Done(e.Step, r);
-                Shut(step.What, r);
+                if (step.Kind == StepKind.Tighten)
+                    Shut(step.What, r);
             }
             return;
         }
@@ -317,6 +357,8 @@ public sealed partial class JobCard
     private void Reopen(SheetStep tighten, string why, Recorded r)
     {
         _steps[tighten.Id] = new(StepStatus.Waiting, null);
+        if (tighten.Kind == StepKind.Retighten)
+            return;
         _open[tighten.What] = new(tighten.What, Sheet.Fasteners[tighten.What].Name, why, tighten.Id, r.Seq);
         _closedAt.Remove(tighten.What);
     }
@@ -335,13 +377,28 @@ public sealed partial class JobCard
         var state = Fluid(step.What);
         state = state with { Poured = state.Poured + amount, SinceReading = state.SinceReading + amount, Pours = state.Pours + 1 };
         _fluids[step.What] = state;
-        if (step.Kind == StepKind.Pour && state.Poured >= Sheet.Fluids[step.What].SafeToStart.Value)
+        if (step.Kind == StepKind.Pour && IsPoured(step, state))
+        {
             Done(stepId, r);
+            if (!Steps.Any(s => s.Kind == StepKind.Gauge && s.What == step.What))
+            {
+                _fluids[step.What] = state with { Good = true, Out = false };
+                _open.Remove(step.What);
+            }
+        }
         if (step.Kind == StepKind.Gauge)
         {
             var settle = Sheet.Fluids[step.What].SettleAfterPour;
             _waits[stepId] = new(stepId, "Oil runs down", r.At, r.At + settle);
         }
+    }
+
+    private bool IsPoured(SheetStep step, FluidState state)
+    {
+        var fluid = Sheet.Fluids[step.What];
+        if (FillsByMarks(step.What))
+            return fluid.SafeToStart is not { } safe || state.Poured >= safe.Value;
+        return fluid.FillBy == FillBy.Overflow || state.Poured >= Wanted(step.What) - fluid.Tolerance.Value;
     }
 
     private void ApplyGauge(GaugeRead e, Recorded r)
@@ -362,7 +419,8 @@ public sealed partial class JobCard
         if (e.Kind == DeviationKind.NoReading)
         {
             Done(e.Step, r);
-            Shut(step.What, r);
+            if (step.Kind == StepKind.Tighten)
+                Shut(step.What, r);
         }
         if (e.Kind != DeviationKind.StepLeftOut)
             return;

@@ -12,21 +12,23 @@ public enum Use
     Harsh,
 }
 
-/// <summary>After so far or so many months, whichever is first.</summary>
-/// <param name="Every">Distance.</param>
-/// <param name="Months">Calendar months.</param>
-public sealed record ServiceInterval(Quantity<Distance> Every, int Months)
+/// <summary>After so far, so many months or so many running hours, whichever is first. At least one of them is given.</summary>
+/// <param name="Every">Distance, or null where distance does not matter.</param>
+/// <param name="Months">Calendar months, or null where age does not matter.</param>
+/// <param name="Hours">Running hours, or null.</param>
+public sealed record ServiceInterval(Quantity<Distance>? Every, int? Months, int? Hours = null)
 {
     /// <summary>When it is due next after being done.</summary>
     /// <param name="odometer">The reading when it was done.</param>
     /// <param name="done">The day it was done. A month without that day ends on its last one.</param>
-    public NextDue After(Quantity<Distance> odometer, DateOnly done) => new(odometer + Every, done.AddMonths(Months));
+    public NextDue After(Quantity<Distance> odometer, DateOnly done) =>
+        new(Every is { } every ? odometer + every : null, Months is { } months ? done.AddMonths(months) : null);
 }
 
-/// <summary>Due at whichever comes first.</summary>
+/// <summary>Due at whichever comes first; a measure that does not count is null.</summary>
 /// <param name="At">Odometer reading.</param>
 /// <param name="By">Day.</param>
-public sealed record NextDue(Quantity<Distance> At, DateOnly By)
+public sealed record NextDue(Quantity<Distance>? At, DateOnly? By)
 {
     /// <summary>Whether either has been passed; on the day and at the very reading it is due, not overdue.</summary>
     /// <param name="odometer">The last reading.</param>

@@ -2,33 +2,75 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Planning;
 
-/// <summary>Makes the steps of a card from the jobs wanted.</summary>
+/// <summary>Makes the plan of a card from the jobs wanted, and makes it again from wherever the card stands.</summary>
 public static class CardPlanner
 {
-    /// <summary>
-    /// The steps of the jobs in the sheet's own order; a step that several jobs share stands once, where the first needs it.
-    /// A reset becomes one step for each of its moves.
-    /// </summary>
+    /// <summary>The steps of the jobs in their best order for one person, the lift's moves among them.</summary>
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="jobs">Ids of jobs in that sheet.</param>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
-    public static IReadOnlyList<SheetStep> Compose(ModelSheet sheet, IEnumerable<string> jobs) =>
-        [.. jobs.SelectMany(id => sheet.Jobs[id].Steps).Distinct().SelectMany(id => Expand(sheet, sheet.Steps[id]))];
+    /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
+    public static IReadOnlyList<SheetStep> Compose(ModelSheet sheet, IEnumerable<string> jobs) => Plan(sheet, jobs).Steps;
 
-    private static IEnumerable<SheetStep> Expand(ModelSheet sheet, SheetStep step)
+    /// <summary>The plan of a new card.</summary>
+    /// <param name="sheet">The model's sheet.</param>
+    /// <param name="jobs">Ids of jobs in that sheet.</param>
+    /// <param name="people">1 or 2.</param>
+    /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
+    /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
+    public static CardPlan Plan(ModelSheet sheet, IEnumerable<string> jobs, int people = 1) => Order(CardComposer.Compose(sheet, jobs), PlanStart.Fresh, people);
+
+    /// <summary>Puts work in order from where it stands.</summary>
+    /// <param name="work">The work.</param>
+    /// <param name="start">Where it stands.</param>
+    /// <param name="people">1 or 2.</param>
+    public static CardPlan Order(ComposedWork work, PlanStart start, int people = 1)
     {
-        if (step.Kind != StepKind.Reset)
-            return [step];
-        var ritual = sheet.Resets[step.What];
-        var last = ritual.Moves.Count;
-        return ritual.Moves.Select((move, i) => step with
-        {
-            Id = $"{step.Id}-{i + 1}",
-            Title = move.Do,
-            Hold = move.Hold,
-            Expect = move.Expect,
-            EndsReset = i + 1 == last,
-            From = ritual.From,
-        });
+        var problem = Problem(work, start);
+        var ordering = people == 1 ? StepOrdering.ForOne(problem) : StepOrdering.ForTwo(problem);
+        return new(work, start, ordering, people);
     }
+
+    /// <summary>The work of a card that is open, from its own frozen steps.</summary>
+    /// <param name="sheet">The sheet revision of the card.</param>
+    /// <param name="jobs">Its jobs.</param>
+    /// <param name="steps">All its steps; the lift's moves are left out of the work.</param>
+    public static ComposedWork Work(ModelSheet sheet, IReadOnlyList<string> jobs, IReadOnlyList<SheetStep> steps) =>
+        StepOrder.Again(sheet, jobs, [.. steps.Where(s => !s.MovesLift)]);
+
+    /// <summary>The same work in the terms of ordering: tasks in the order of the work's steps.</summary>
+    /// <param name="work">The work.</param>
+    /// <param name="start">Where it stands.</param>
+    public static OrderingProblem Problem(ComposedWork work, PlanStart start)
+    {
+        var index = work.Steps.Select((s, i) => (s.Id, i)).ToDictionary(p => p.Id, p => p.i);
+        var usual = new UsualSteps(work.Sheet);
+        static int Seconds(IEnumerable<SheetStep> steps) => steps.Sum(s => (int)s.Takes.TotalSeconds);
+        return new(
+            [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People))],
+            [.. work.Links.Select(l => new OrderingLag(index[l.Before], index[l.After], (int)l.Lag.TotalSeconds))],
+            [.. work.Spans.Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
+            Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))
+        {
+            Start = new(
+                start.Done.Where(index.ContainsKey).Select(id => index[id]).ToHashSet(),
+                start.Blocked.Where(index.ContainsKey).Select(id => index[id]).ToHashSet(),
+                work.Links.Where(l => start.Waits.ContainsKey(l.Before) && start.Waits[l.Before] > TimeSpan.Zero && l.Lag > TimeSpan.Zero)
+                    .GroupBy(l => index[l.After]).ToDictionary(g => g.Key, g => (int)Math.Ceiling(g.Max(l => start.Waits[l.Before]).TotalSeconds)),
+                start.LiftUp, start.Place),
+        };
+    }
+}
+
+/// <summary>Where a card stands, for its plan.</summary>
+/// <param name="Done">Steps that are done or left out.</param>
+/// <param name="Blocked">Steps that wait for something that is not here.</param>
+/// <param name="Waits">What is left of running waits, by the step that began them.</param>
+/// <param name="LiftUp">Where the lift is.</param>
+/// <param name="Place">Where the person stands; null when nowhere yet.</param>
+/// <param name="Moves">How often the lift has been moved by steps of the plan, up and down.</param>
+public sealed record PlanStart(IReadOnlySet<string> Done, IReadOnlySet<string> Blocked, IReadOnlyDictionary<string, TimeSpan> Waits, bool LiftUp, Place? Place, (int Up, int Down) Moves)
+{
+    /// <summary>Nothing done, lift down.</summary>
+    public static PlanStart Fresh { get; } = new(new HashSet<string>(), new HashSet<string>(), new Dictionary<string, TimeSpan>(), false, null, (0, 0));
 }

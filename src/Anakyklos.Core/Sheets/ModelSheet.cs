@@ -56,6 +56,15 @@ public sealed record ModelSheet
     /// <summary>Drawings of where things are.</summary>
     public required IReadOnlyDictionary<string, VehicleMap> Maps { get; init; }
 
+    /// <summary>What carries the vehicle while it is worked on.</summary>
+    public Stand Stands { get; init; }
+
+    /// <summary>How long the engine takes from warm to cold enough to be touched.</summary>
+    public TimeSpan CoolsIn { get; init; }
+
+    /// <summary>Whether an access, fluid system, fastener or part of this id is in the sheet.</summary>
+    public bool Names(string id) => Access.ContainsKey(id) || Fluids.ContainsKey(id) || Fasteners.ContainsKey(id) || Parts.ContainsKey(id);
+
     /// <summary>Make and name.</summary>
     public string FullName => $"{Make} {Name}";
 }
@@ -123,6 +132,23 @@ public enum LiftNeed
     Up,
 }
 
+/// <summary>What follows from a place.</summary>
+public static class Places
+{
+    /// <summary>Where a lift usually is for work in this place: up below, down in the cab and under the bonnet, anywhere at the side.</summary>
+    public static LiftNeed UsualLift(this Place place) => place switch { Place.Below => LiftNeed.Up, Place.Side => LiftNeed.Any, _ => LiftNeed.Down };
+}
+
+/// <summary>What carries the vehicle while it is worked on.</summary>
+public enum Stand
+{
+    /// <summary>A lift: it is raised for what is done below, and lowered for the cab and the engine bay.</summary>
+    Lift,
+
+    /// <summary>A stand, ramps or the ground: everything is reached as it stands.</summary>
+    Ground,
+}
+
 /// <summary>Something that is opened to reach something else, and must be closed again.</summary>
 public sealed record Access
 {
@@ -161,6 +187,46 @@ public sealed record Access
 
     /// <summary>Where its count and tool come from.</summary>
     public required Citation From { get; init; }
+
+    /// <summary>About how long opening it takes.</summary>
+    public TimeSpan Takes { get; init; }
+
+    /// <summary>About how long closing it takes.</summary>
+    public TimeSpan TakesBack { get; init; }
+
+    /// <summary>What to do to open it, as a sentence without a full stop; empty for the usual words.</summary>
+    public string Off { get; init; } = "";
+
+    /// <summary>What to do to close it; empty for the usual words.</summary>
+    public string On { get; init; } = "";
+
+    /// <summary>Lines shown while it is opened and closed.</summary>
+    public IReadOnlyList<StepNote> Notes { get; init; } = [];
+
+    /// <summary>Keys of the cautions that apply to it.</summary>
+    public IReadOnlyList<string> Cautions { get; init; } = [];
+}
+
+/// <summary>How a fluid system is brought to its level.</summary>
+public enum FillBy
+{
+    /// <summary>Between the marks of a dipstick.</summary>
+    Dipstick,
+
+    /// <summary>Between the marks of a window.</summary>
+    SightGlass,
+
+    /// <summary>By the depth on a marked rod.</summary>
+    Rod,
+
+    /// <summary>Until it runs out of the filling hole.</summary>
+    Overflow,
+
+    /// <summary>What was measured coming out goes back.</summary>
+    MeasuredReturn,
+
+    /// <summary>The book amount, measured out.</summary>
+    Book,
 }
 
 /// <summary>A fluid system that is drained and filled.</summary>
@@ -178,17 +244,29 @@ public sealed record FluidSystem
     /// <summary>By how much a sum may pass the amount without a word.</summary>
     public required Sourced<Quantity<Volume>> Tolerance { get; init; }
 
-    /// <summary>With less than this the engine may not be started.</summary>
-    public required Sourced<Quantity<Volume>> SafeToStart { get; init; }
+    /// <summary>How it is brought to its level.</summary>
+    public FillBy FillBy { get; init; }
 
-    /// <summary>What lies between the marks of the dipstick.</summary>
-    public required Sourced<Quantity<Volume>> BetweenMarks { get; init; }
+    /// <summary>A pump moves it when the engine runs, so a leak shows only then, and a filter fills only then.</summary>
+    public bool Pumped { get; init; }
 
-    /// <summary>How the level is read, such as "warm, on level ground".</summary>
-    public required Sourced<string> Reading { get; init; }
+    /// <summary>It is let out warm, so that it carries its dirt.</summary>
+    public bool DrainHot { get; init; }
+
+    /// <summary>Accesses that stay open from draining to filling: filler cap, dipstick.</summary>
+    public IReadOnlyList<string> Through { get; init; } = [];
+
+    /// <summary>With less than this the engine may not be started; null for what does not matter to the engine.</summary>
+    public Sourced<Quantity<Volume>>? SafeToStart { get; init; }
+
+    /// <summary>What lies between the marks of the gauge; null for what has none.</summary>
+    public Sourced<Quantity<Volume>>? BetweenMarks { get; init; }
+
+    /// <summary>How the level is read, such as "warm, on level ground"; null for what has no gauge.</summary>
+    public Sourced<string>? Reading { get; init; }
 
     /// <summary>How long the oil settles after a top-up before the next reading.</summary>
-    public required TimeSpan SettleAfterPour { get; init; }
+    public TimeSpan SettleAfterPour { get; init; }
 
     /// <summary>The maker's own target.</summary>
     public required TargetSchool Target { get; init; }
@@ -235,6 +313,42 @@ public sealed record Fastener
 
     /// <summary>Access that must be open to reach it.</summary>
     public required IReadOnlyList<string> Needs { get; init; }
+
+    /// <summary>Where it is reached from.</summary>
+    public Place Place { get; init; } = Place.Below;
+
+    /// <summary>Where the lift has to be for it, when not where the place says.</summary>
+    public LiftNeed? Lift { get; init; }
+
+    /// <summary>About how long it takes to open, and again to close.</summary>
+    public TimeSpan Takes { get; init; }
+
+    /// <summary>How many of them, tightened alike; 1 unless several.</summary>
+    public int Count { get; init; } = 1;
+
+    /// <summary>The order and the passes in which several are tightened, or empty.</summary>
+    public string Order { get; init; } = "";
+
+    /// <summary>The fluid system whose joint it is; null for none.</summary>
+    public string? System { get; init; }
+
+    /// <summary>The fluid that is filled through it, or null.</summary>
+    public string? Fills { get; init; }
+
+    /// <summary>How long the fluid runs out once it is open, when it drains one.</summary>
+    public TimeSpan RunsOut { get; init; }
+
+    /// <summary>What to know while opening or tightening it.</summary>
+    public IReadOnlyList<StepNote> Notes { get; init; } = [];
+
+    /// <summary>The warning at its tightening, or empty.</summary>
+    public string Warning { get; init; } = "";
+
+    /// <summary>Keys of the cautions that apply to opening it.</summary>
+    public IReadOnlyList<string> Cautions { get; init; } = [];
+
+    /// <summary>The engine must be cold to open it.</summary>
+    public bool Cold { get; init; }
 }
 
 /// <summary>A part with its number.</summary>
@@ -255,18 +369,34 @@ public sealed record Part
     /// <summary>Numbers that also fit but are wrong, with why.</summary>
     public required IReadOnlyDictionary<string, string> WrongButFits { get; init; }
 
+    /// <summary>Access that must be open to fit it, when no fastener holds it.</summary>
+    public IReadOnlyList<string> Needs { get; init; } = [];
+
+    /// <summary>Where it is fitted, when no fastener holds it.</summary>
+    public Place Place { get; init; } = Place.Top;
+
+    /// <summary>About how long fitting it takes.</summary>
+    public TimeSpan Takes { get; init; }
+
+    /// <summary>What to do to fit it; empty for the usual words.</summary>
+    public string Fitting { get; init; } = "";
+
+    /// <summary>What to know while fitting it.</summary>
+    public IReadOnlyList<StepNote> Notes { get; init; } = [];
+
     /// <summary>Whether it is a seal.</summary>
     public bool IsSeal => ReusableTimes is not null;
 }
 
-/// <summary>A job: what it works on and the steps of its own order.</summary>
+/// <summary>A job: what it works on, and what it does beside.</summary>
 /// <param name="Id">Id.</param>
 /// <param name="Name">Name with a capital.</param>
 /// <param name="WorksOn">Fluids, fasteners and parts it works on.</param>
-/// <param name="Steps">Step ids in the sheet's order.</param>
+/// <param name="Steps">Steps of its own, beside the opening, draining, fitting, closing and filling that follow from what it works on.</param>
 /// <param name="Parts">Parts it uses up.</param>
 /// <param name="Interval">Interval id.</param>
-public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, IReadOnlyList<string> Steps, IReadOnlyList<string> Parts, string Interval);
+/// <param name="Resets">Indicators to reset afterwards.</param>
+public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, IReadOnlyList<string> Steps, IReadOnlyList<string> Parts, string Interval, IReadOnlyList<string> Resets);
 
 /// <summary>The reset of an indicator.</summary>
 /// <param name="Id">Id.</param>
@@ -286,8 +416,9 @@ public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect);
 /// <param name="Id">Id.</param>
 /// <param name="Normal">Normal use.</param>
 /// <param name="Harsh">Harsh use.</param>
+/// <param name="EveryTime">1 when it is done every time it falls due, 2 every second time, and so on.</param>
 /// <param name="From">Source.</param>
-public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, Citation From)
+public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From)
 {
     /// <summary>The interval for a use.</summary>
     public ServiceInterval For(Use use) => use == Use.Harsh ? Harsh : Normal;

@@ -5,11 +5,14 @@ using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Sheets;
 
-/// <summary>Finds what is wrong between the values of a sheet: references, circles, openings without closings, implausible values.</summary>
+/// <summary>Finds what is wrong between the values of a sheet: references, circles, circles, implausible values.</summary>
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
-        References(sheet).Concat(Circles(sheet)).Concat(Torques(sheet)).Concat(Amounts(sheet)).Concat(sheet.Jobs.Values.SelectMany(j => OpenEnds(sheet, j)));
+        References(sheet).Concat(Circles(sheet)).Concat(Torques(sheet)).Concat(Amounts(sheet));
+
+    private static IEnumerable<(string, string)> Cautions(string path, IEnumerable<string> keys) =>
+        keys.Where(k => !Caution.ByKey.ContainsKey(k)).Select(k => (path, $"There is no caution “{k}”. Known: {string.Join(", ", Caution.ByKey.Keys)}."));
 
     private static IEnumerable<(string, string)> References(ModelSheet s)
     {
@@ -17,7 +20,13 @@ internal static partial class SheetCheck
             ids.Where(id => id.Length > 0 && !known(id)).Select(id => (path, $"There is no {what} “{id}” in this sheet."));
 
         foreach (var a in s.Access.Values)
-            foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access"))
+            foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access").Concat(Cautions($"access.{a.Id}.cautions", a.Cautions)))
+                yield return e;
+        foreach (var f in s.Fluids.Values)
+            foreach (var e in Unknown($"fluids.{f.Id}.through", f.Through, s.Access.ContainsKey, "access"))
+                yield return e;
+        foreach (var p in s.Parts.Values)
+            foreach (var e in Unknown($"parts.{p.Id}.needs", p.Needs, s.Access.ContainsKey, "access"))
                 yield return e;
         foreach (var f in s.Fasteners.Values)
         {
@@ -25,7 +34,10 @@ internal static partial class SheetCheck
             foreach (var e in Unknown($"{path}.seal", [f.Seal ?? ""], s.Parts.ContainsKey, "part")
                 .Concat(Unknown($"{path}.holds", f.Holds, s.Parts.ContainsKey, "part"))
                 .Concat(Unknown($"{path}.needs", f.Needs, s.Access.ContainsKey, "access"))
-                .Concat(Unknown($"{path}.drains", [f.Drains ?? ""], s.Fluids.ContainsKey, "fluid")))
+                .Concat(Unknown($"{path}.drains", [f.Drains ?? ""], s.Fluids.ContainsKey, "fluid"))
+                .Concat(Unknown($"{path}.fills", [f.Fills ?? ""], s.Fluids.ContainsKey, "fluid"))
+                .Concat(Unknown($"{path}.system", [f.System ?? ""], s.Fluids.ContainsKey, "fluid"))
+                .Concat(Cautions($"{path}.cautions", f.Cautions)))
                 yield return e;
             if (f.Seal is { } seal && s.Parts.TryGetValue(seal, out var part) && !part.IsSeal)
                 yield return ($"{path}.seal", $"“{seal}” does not say how often it is reusable. Give it reusableTimes, 0 for once.");
@@ -35,15 +47,21 @@ internal static partial class SheetCheck
             var path = $"steps.{step.Id}";
             foreach (var e in Unknown($"{path}.awaits", step.Awaits, id => s.Steps.TryGetValue(id, out var w) && w.Wait is not null, "step with a wait")
                 .Concat(Unknown($"{path}.map", [step.Map], s.Maps.ContainsKey, "map"))
-                .Concat(Unknown($"{path}.cautions", step.Cautions, Caution.ByKey.ContainsKey, $"caution (known: {string.Join(", ", Caution.ByKey.Keys)}), so none"))
+                .Concat(Unknown($"{path}.after", step.After, s.Steps.ContainsKey, "step"))
+                .Concat(Unknown($"{path}.needs", step.Needs, id => s.Access.ContainsKey(id) || s.Fasteners.ContainsKey(id), "access or fastener"))
+                .Concat(Cautions($"{path}.cautions", step.Cautions))
                 .Concat(Target(s, step, path)))
                 yield return e;
         }
+        foreach (var m in s.Maps.Values)
+            foreach (var e in Unknown($"maps.{m.Id}.points", m.Points.SelectMany(p => new[] { p.For, p.NotFor }), id => s.Names(id), "access, fastener, fluid or part"))
+                yield return e;
         foreach (var j in s.Jobs.Values)
             foreach (var e in Unknown($"jobs.{j.Id}.steps", j.Steps, s.Steps.ContainsKey, "step")
                 .Concat(Unknown($"jobs.{j.Id}.parts", j.Parts, s.Parts.ContainsKey, "part"))
                 .Concat(Unknown($"jobs.{j.Id}.interval", [j.Interval], s.Intervals.ContainsKey, "interval"))
-                .Concat(Unknown($"jobs.{j.Id}.worksOn", j.WorksOn, id => s.Fluids.ContainsKey(id) || s.Fasteners.ContainsKey(id) || s.Parts.ContainsKey(id), "fluid, fastener or part")))
+                .Concat(Unknown($"jobs.{j.Id}.worksOn", j.WorksOn, s.Names, "access, fluid, fastener or part"))
+                .Concat(Unknown($"jobs.{j.Id}.resets", j.Resets, s.Resets.ContainsKey, "reset")))
                 yield return e;
     }
 
@@ -56,8 +74,11 @@ internal static partial class SheetCheck
             StepKind.Tighten => (s.Fasteners.ContainsKey(step.What), "a fastener"),
             StepKind.Drain => (s.Fasteners.GetValueOrDefault(step.What)?.Drains is not null, "a fastener that drains a fluid"),
             StepKind.Fit => (s.Parts.ContainsKey(step.What), "a part"),
-            StepKind.Pour or StepKind.Gauge or StepKind.Run or StepKind.Warm => (s.Fluids.ContainsKey(step.What), "a fluid"),
+            StepKind.Retighten => (s.Fasteners.ContainsKey(step.What), "a fastener"),
+            StepKind.Gauge => (s.Fluids.GetValueOrDefault(step.What)?.BetweenMarks is not null, "a fluid with a gauge (betweenMarks)"),
+            StepKind.Pour or StepKind.Measure or StepKind.Run or StepKind.Warm => (s.Fluids.ContainsKey(step.What), "a fluid"),
             StepKind.Reset => (s.Resets.ContainsKey(step.What), "a reset"),
+            StepKind.Prime => (step.What.Length == 0 || s.Names(step.What), "a fluid, a part or nothing"),
             StepKind.Secure => (step.What.Length == 0 || s.Access.ContainsKey(step.What), "an access or nothing"),
             _ => (step.What.Length == 0, "nothing"),
         };
@@ -121,48 +142,21 @@ internal static partial class SheetCheck
         foreach (var f in s.Fluids.Values)
         {
             var path = $"fluids.{f.Id}";
-            var (book, between, safe) = (f.Amount.Value, f.BetweenMarks.Value, f.SafeToStart.Value);
+            var book = f.Amount.Value;
             if (book <= Quantity<Volume>.Zero || book > Quantity<Volume>.Of(100, Volume.Litre))
                 yield return ($"{path}.amount", $"{book} is not an amount for one filling. It should be above 0 and at most 100 L.");
+            if (f.BetweenMarks is null && f.Tolerance.Value > book * 0.25m)
+                yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than a quarter of {book}.");
+            if (f.BetweenMarks?.Value is not { } between)
+                continue;
             if (between <= Quantity<Volume>.Zero || between > book * 0.5m)
                 yield return ($"{path}.betweenMarks", $"{between} between the marks does not go with {book} in all: it should be above 0 and at most half of it.");
             var first = new DipstickFill(book, between, f.Tolerance.Value, f.Target).FirstPour;
-            if (safe <= Quantity<Volume>.Zero || safe > first)
+            if (f.SafeToStart?.Value is { } safe && (safe <= Quantity<Volume>.Zero || safe > first))
                 yield return ($"{path}.safeToStart", $"{safe} cannot be the safe amount: the first pour brings {first}, which must be enough to start.");
             if (f.Tolerance.Value > between)
                 yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than lies between the marks ({between}).");
         }
-    }
-
-    private static IEnumerable<(string, string)> OpenEnds(ModelSheet s, Job job)
-    {
-        var path = $"jobs.{job.Id}.steps";
-        var open = new Dictionary<string, string>();
-        var up = false;
-        foreach (var id in job.Steps)
-        {
-            if (!s.Steps.TryGetValue(id, out var step))
-                continue;
-            if (step.Lift is not LiftNeed.Any && up != (step.Lift == LiftNeed.Up))
-                yield return (path, $"“{id}” needs the lift {(up ? "down" : "up")}, but in this order it is {(up ? "up" : "down")}.");
-            switch (step.Kind)
-            {
-                case StepKind.Raise: up = true; break;
-                case StepKind.Lower: up = false; break;
-                case StepKind.Open or StepKind.Drain or StepKind.Secure when step.What.Length > 0:
-                    if (!open.TryAdd(step.What, id))
-                        yield return (path, $"“{id}” opens {step.What}, which is open already.");
-                    break;
-                case StepKind.Close or StepKind.Tighten:
-                    if (!open.Remove(step.What))
-                        yield return (path, $"“{id}” closes {step.What}, which no step has opened.");
-                    break;
-            }
-        }
-        foreach (var (what, by) in open)
-            yield return (path, $"“{by}” opens {what}, but no later step closes it.");
-        if (up)
-            yield return (path, "The job ends with the vehicle still up.");
     }
 
     [GeneratedRegex(@"^M(\d{1,2}(?:\.\d)?)(?:\s?[x×]\s?\d(?:\.\d{1,2})?)?$")]

@@ -10,7 +10,11 @@ namespace Anakyklos.Core.Sheets;
 /// <summary>The outcome of reading a sheet file: a sheet, or every error in it.</summary>
 /// <param name="Sheet">The sheet, null when there is any error.</param>
 /// <param name="Errors">Errors in the order of their lines.</param>
-public sealed record SheetReading(ModelSheet? Sheet, IReadOnlyList<SheetError> Errors);
+public sealed record SheetReading(ModelSheet? Sheet, IReadOnlyList<SheetError> Errors)
+{
+    /// <summary>The line of a path such as <c>jobs.oil.steps</c>, or of the nearest thing above it.</summary>
+    public Func<string, int> LineOf { get; init; } = _ => 1;
+}
 
 /// <summary>Reads model sheets. The JSON Schema in <c>docs/model-sheet.schema.json</c> describes the same format.</summary>
 public static class SheetReader
@@ -42,7 +46,7 @@ public static class SheetReader
         var sources = top.Table("sources", (id, c) => new Source(id, c.Text("title"), c.Flag("byMaker")));
         var sheet = Body(new(root, errors, sources), sources);
         errors.AddRange(SheetCheck.Run(sheet).Select(found => new SheetError(LineOf(root, found.Path), found.Path, found.Text)));
-        return errors.Count == 0 ? new(sheet, []) : new(null, [.. errors.Distinct().OrderBy(e => e.Line)]);
+        return errors.Count == 0 ? new(sheet, []) { LineOf = path => LineOf(root, path) } : new(null, [.. errors.Distinct().OrderBy(e => e.Line)]);
     }
 
     private static int LineOf(LocatedJson node, string path)
@@ -62,17 +66,19 @@ public static class SheetReader
             Revision = c.Whole("revision", 1, 9999, 1),
             Make = c.Text("make"),
             Name = c.Text("name"),
+            Stands = c.Word("stands", Stand.Lift, required: false),
+            CoolsIn = c.Duration("coolsIn", false) ?? TimeSpan.FromMinutes(45),
             Variants = c.List("variants", v => new Variant(v.Text("id"), v.Text("name"))),
             Sources = sources,
-            Access = c.Table("access", ReadAccess),
+            Access = c.Table("access", ReadAccess, required: false),
             Fluids = c.Table("fluids", ReadFluid),
             Fasteners = c.Table("fasteners", ReadFastener),
             Parts = c.Table("parts", ReadPart),
-            Intervals = c.Table("intervals", (id, i) => new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Cited())),
+            Intervals = c.Table("intervals", (id, i) => new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false), i.Cited())),
             Maps = c.Table("maps", ReadMap, required: false),
             Resets = c.Table("resets", ReadReset, required: false),
-            Steps = c.Table("steps", ReadStep),
-            Jobs = c.Table("jobs", (id, j) => new Job(id, j.Text("name"), j.Texts("worksOn", true), j.Texts("steps", true), j.Texts("parts"), j.Text("interval"))),
+            Steps = c.Table("steps", ReadStep, required: false),
+            Jobs = c.Table("jobs", (id, j) => new Job(id, j.Text("name"), j.Texts("worksOn"), j.Texts("steps"), j.Texts("parts"), j.Text("interval"), j.Texts("resets"))),
         };
         c.RefuseUnknown();
         return sheet;
@@ -91,23 +97,43 @@ public static class SheetReader
         ClosedToRun = c.Flag("closedToRun"),
         Intake = c.Flag("intake"),
         HoldsVehicle = c.Flag("holdsVehicle"),
+        Takes = c.Duration("takes", false) ?? OneMinute,
+        TakesBack = c.Duration("takesBack", false) ?? c.Duration("takes", false) ?? OneMinute,
+        Off = c.Text("off", false),
+        On = c.Text("on", false),
+        Notes = ReadNotes(c),
+        Cautions = c.Texts("cautions"),
         From = c.Cited(),
     };
 
-    private static FluidSystem ReadFluid(string id, SheetCursor c) => new()
+    private static FluidSystem ReadFluid(string id, SheetCursor c)
     {
-        Id = id,
-        Name = c.Text("name"),
-        Amount = c.Sourced("amount", v => v.Amount<Volume>("is")),
-        Tolerance = c.Sourced("tolerance", v => v.Amount<Volume>("is")),
-        SafeToStart = c.Sourced("safeToStart", v => v.Amount<Volume>("is")),
-        BetweenMarks = c.Sourced("betweenMarks", v => v.Amount<Volume>("is")),
-        Reading = c.Sourced("reading", v => v.Text("is")),
-        SettleAfterPour = c.Duration("settleAfterPour") ?? TimeSpan.Zero,
-        Target = c.Word<TargetSchool>("target"),
-        Grades = c.Sourced("grades", v => v.Texts("is", true)),
-        Approvals = c.Sourced("approvals", v => v.Texts("is")),
-    };
+        var fillBy = c.Word("fillBy", FillBy.Dipstick, required: false);
+        // A level that is read between marks needs to know what lies between them; the other ways may have marks as well.
+        var marked = fillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod || c.Has("betweenMarks");
+        return new()
+        {
+            Id = id,
+            Name = c.Text("name"),
+            FillBy = fillBy,
+            Pumped = c.Flag("pumped"),
+            DrainHot = c.Flag("drainHot"),
+            Through = c.Texts("through"),
+            Amount = c.Sourced("amount", v => v.Amount<Volume>("is")),
+            Tolerance = c.Sourced("tolerance", v => v.Amount<Volume>("is")),
+            SafeToStart = c.Has("safeToStart") ? c.Sourced("safeToStart", v => v.Amount<Volume>("is")) : null,
+            BetweenMarks = marked ? c.Sourced("betweenMarks", v => v.Amount<Volume>("is")) : null,
+            Reading = marked ? c.Sourced("reading", v => v.Text("is")) : null,
+            SettleAfterPour = marked ? c.Duration("settleAfterPour") ?? TimeSpan.Zero : TimeSpan.Zero,
+            Target = marked ? c.Word<TargetSchool>("target") : default,
+            Grades = c.Sourced("grades", v => v.Texts("is", true)),
+            Approvals = c.Sourced("approvals", v => v.Texts("is")),
+        };
+    }
+
+    private static readonly TimeSpan OneMinute = TimeSpan.FromMinutes(1);
+
+    private static IReadOnlyList<StepNote> ReadNotes(SheetCursor c) => c.List("notes", n => new StepNote(n.Text("label"), n.Text("text")));
 
     private static Fastener ReadFastener(string id, SheetCursor c) => new()
     {
@@ -121,6 +147,18 @@ public static class SheetReader
         Holds = c.Texts("holds"),
         TooMuch = c.Word<OverTorqueRule>("tooMuch"),
         Drains = c.Has("drains") ? c.Text("drains") : null,
+        Fills = c.Has("fills") ? c.Text("fills") : null,
+        System = c.Has("system") ? c.Text("system") : c.Has("drains") ? c.Text("drains") : null,
+        RunsOut = c.Duration("runsOut", false) ?? TimeSpan.Zero,
+        Place = c.Word("place", Place.Below, required: false),
+        Lift = c.Has("lift") ? c.Word<LiftNeed>("lift") : null,
+        Takes = c.Duration("takes", false) ?? TimeSpan.FromMinutes(2),
+        Count = c.Whole("count", 1, 99, 1, required: false),
+        Order = c.Text("order", false),
+        Notes = ReadNotes(c),
+        Warning = c.Text("warning", false),
+        Cautions = c.Texts("cautions"),
+        Cold = c.Flag("cold"),
         Needs = c.Texts("needs"),
     };
 
@@ -144,17 +182,29 @@ public static class SheetReader
         Number = c.Sourced("number", v => v.Text("is")),
         ReusableTimes = c.Has("reusableTimes") ? c.Whole("reusableTimes", 0, 9) : null,
         WrongButFits = c.Words("wrongButFits"),
+        Needs = c.Texts("needs"),
+        Place = c.Word("place", Place.Top, required: false),
+        Takes = c.Duration("takes", false) ?? OneMinute,
+        Fitting = c.Text("fitting", false),
+        Notes = ReadNotes(c),
     };
 
-    private static ServiceInterval ReadInterval(SheetCursor c, string name) =>
-        c.Part(name, i => new ServiceInterval(i.Amount<Distance>("distance"), i.Whole("months", 1, 240, 12))) ?? new(default, 12);
+    private static ServiceInterval ReadInterval(SheetCursor c, string name) => c.Part(name, i =>
+    {
+        if (!i.Has("distance") && !i.Has("months") && !i.Has("hours"))
+            i.Complain("distance", "An interval needs a distance, months or hours.");
+        return new ServiceInterval(i.Has("distance") ? i.Amount<Distance>("distance") : null, i.Has("months") ? i.Whole("months", 1, 240, 12) : null,
+            i.Has("hours") ? i.Whole("hours", 1, 20000, 100) : null);
+    }) ?? new(null, 12);
 
-    private static VehicleMap ReadMap(string id, SheetCursor c) => new(id, c.Text("title"),
+    private static VehicleMap ReadMap(string id, SheetCursor c) => new(id, c.Text("title"), c.Word("outline", MapOutline.Car, required: false),
         c.List("blocks", b => new MapBlock(b.Text("name"), b.Whole("x", 0, 100), b.Whole("y", 0, 120), b.Whole("width", 1, 100), b.Whole("height", 1, 120))),
-        c.List("points", p => new MapPoint(p.Text("for", false), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Text("label"), p.Text("notFor", false))));
+        c.List("points", p => new MapPoint(p.Text("for", false), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Text("label"), p.Text("notFor", false), p.Word("faces", Facing.None, required: false))));
 
     private static ResetRitual ReadReset(string id, SheetCursor c) => new(id, c.Text("name"),
         c.List("moves", m => new ResetMove(m.Text("do"), m.Duration("hold", false), m.Text("expect", false)), true), c.Text("again"), c.Cited());
+
+    private static LiftNeed UsualLift(SheetCursor c) => c.Word<Place>("place").UsualLift();
 
     private static SheetStep ReadStep(string id, SheetCursor c) => new()
     {
@@ -164,13 +214,17 @@ public static class SheetReader
         Title = c.Text("title"),
         Phase = c.Text("phase"),
         Place = c.Word<Place>("place"),
-        Lift = c.Word("lift", LiftNeed.Any, required: false),
+        Lift = c.Word("lift", UsualLift(c), required: false),
         Takes = c.Duration("takes") ?? TimeSpan.Zero,
         Wait = c.Part("wait", w => new StepWait(w.Text("for"), w.Duration("lasts") ?? TimeSpan.Zero), required: false),
         Awaits = c.Texts("awaits"),
+        After = c.Texts("after"),
+        Needs = c.Texts("needs"),
+        People = c.Whole("people", 1, 2, 1, required: false),
+        Cold = c.Flag("cold"),
         Said = c.Text("said", false),
         Value = c.Text("value", false),
-        Notes = c.List("notes", n => new StepNote(n.Text("label"), n.Text("text"))),
+        Notes = ReadNotes(c),
         Warning = c.Text("warning", false),
         Cautions = c.Texts("cautions"),
         Map = c.Text("map", false),

@@ -56,6 +56,18 @@ public enum StepKind
 
     /// <summary>An indicator is reset; becomes one step a move on the card.</summary>
     Reset,
+
+    /// <summary>What came out is measured.</summary>
+    Measure,
+
+    /// <summary>A system is filled or freed of air, so that the engine can start.</summary>
+    Prime,
+
+    /// <summary>The tightening of a fastener that stays in is checked.</summary>
+    Retighten,
+
+    /// <summary>The vehicle is driven: everything is closed by then.</summary>
+    Drive,
 }
 
 /// <summary>One step of the sheet, or of a card.</summary>
@@ -112,11 +124,29 @@ public sealed record SheetStep
     /// <summary>Where the step's words come from.</summary>
     public Citation? From { get; init; }
 
+    /// <summary>Steps that come before this one, wherever both are on a card.</summary>
+    public IReadOnlyList<string> After { get; init; } = [];
+
+    /// <summary>Accesses and fasteners that must be open for it.</summary>
+    public IReadOnlyList<string> Needs { get; init; } = [];
+
+    /// <summary>How many people it takes.</summary>
+    public int People { get; init; } = 1;
+
+    /// <summary>The engine must be cold for it.</summary>
+    public bool Cold { get; init; }
+
+    /// <summary>The jobs it serves; empty in a sheet.</summary>
+    public IReadOnlyList<string> Jobs { get; init; } = [];
+
     /// <summary>A hold time of a reset move, or null.</summary>
     public TimeSpan? Hold { get; init; }
 
     /// <summary>What the display should answer to a reset move, or empty.</summary>
     public string Expect { get; init; } = "";
+
+    /// <summary>Whether it is one of the moves of the lift, with the look before it; those follow from the order and not from a job.</summary>
+    public bool MovesLift => Kind is StepKind.Raise or StepKind.Lower || (Kind == StepKind.Secure && What.Length == 0) || (Kind == StepKind.Clear && Place == Place.Below);
 
     /// <summary>The last move of a reset: the indicator is out.</summary>
     public bool EndsReset { get; init; }
@@ -144,6 +174,11 @@ public static class Caution
         ["moving-parts"] = "Belts and fan turn. Keep hair, cuffs and rags away.",
         ["solvent"] = "Spray solvent: eye protection, gloves, air, no sparks.",
         ["fuel"] = "Fuel vapour: no sparks, battery off, rags ready.",
+        ["coolant"] = "Hot coolant scalds: open the cap only when it is cold.",
+        ["brakes"] = "Brakes decide lives. Test the pedal before the vehicle moves.",
+        ["brake-fluid"] = "Brake fluid eats paint and skin. Nothing but fresh fluid from a sealed can goes in.",
+        ["springs"] = "A spring lies behind the cover: hold it until it is free.",
+        ["acid"] = "Battery acid: gloves and eye protection.",
         ["waste"] = "Used oil, filters and rags go where local law says.",
         ["high-voltage"] = "High voltage: only by those licensed. The engine may start by itself.",
     };

@@ -3,9 +3,45 @@ namespace Anakyklos.Core.Sheets;
 /// <summary>A drawing of one side of the vehicle, 100 wide and 120 high, front upwards.</summary>
 /// <param name="Id">Id.</param>
 /// <param name="Title">Such as "Seen from below".</param>
+/// <param name="Outline">The shape around it.</param>
 /// <param name="Blocks">Engine, gearbox and so on as rectangles.</param>
 /// <param name="Points">Things to find, and things to leave alone.</param>
-public sealed record VehicleMap(string Id, string Title, IReadOnlyList<MapBlock> Blocks, IReadOnlyList<MapPoint> Points);
+public sealed record VehicleMap(string Id, string Title, MapOutline Outline, IReadOnlyList<MapBlock> Blocks, IReadOnlyList<MapPoint> Points);
+
+/// <summary>The shape around what is drawn.</summary>
+public enum MapOutline
+{
+    /// <summary>Four wheels, from above or below.</summary>
+    Car,
+
+    /// <summary>Four wheels, from the side.</summary>
+    CarSide,
+
+    /// <summary>Two wheels, from the side.</summary>
+    MotorcycleSide,
+
+    /// <summary>Two wheels, from above or below.</summary>
+    Motorcycle,
+}
+
+/// <summary>Which way a plug faces on the drawing.</summary>
+public enum Facing
+{
+    /// <summary>Towards the one who looks, or not said.</summary>
+    None,
+
+    /// <summary>Towards the upper edge.</summary>
+    Up,
+
+    /// <summary>Towards the lower edge.</summary>
+    Down,
+
+    /// <summary>To the left.</summary>
+    Left,
+
+    /// <summary>To the right.</summary>
+    Right,
+}
 
 /// <summary>A rectangle of the drawing.</summary>
 /// <param name="Name">What it is.</param>
@@ -21,4 +57,5 @@ public sealed record MapBlock(string Name, int X, int Y, int Width, int Height);
 /// <param name="Y">0 to 120.</param>
 /// <param name="Label">Words beside it.</param>
 /// <param name="NotFor">Id of the thing that it is mistaken for; empty for a right point.</param>
-public sealed record MapPoint(string For, int X, int Y, string Label, string NotFor);
+/// <param name="Faces">Which way it faces.</param>
+public sealed record MapPoint(string For, int X, int Y, string Label, string NotFor, Facing Faces);

@@ -31,7 +31,7 @@ public interface ICommandBody
 
 public sealed record StepBody(Guid Command, int? Count = null, string? Reason = null) : ICommandBody;
 
-public sealed record KitBody(Guid Command, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, Quantity<Volume> Oil, string Product) : ICommandBody;
+public sealed record KitBody(Guid Command, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : ICommandBody;
 
 public sealed record ReadingBody(Guid Command, Typed<Torque> Torque, bool UnitIsMeant = false) : ICommandBody;
 

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 using Anakyklos.Web.Demo;
@@ -102,7 +103,7 @@ internal static class WorkshopCommands
 
     private static int CheckSheet(string file)
     {
-        var reading = SheetReader.Read(File.ReadAllBytes(file));
+        var reading = SheetRehearsal.Read(File.ReadAllBytes(file));
         foreach (var error in reading.Errors)
             Console.WriteLine($"{file}: {error}");
         if (reading.Sheet is not { } sheet)
@@ -114,7 +115,7 @@ internal static class WorkshopCommands
     private static async Task<int> AddSheet(string file, Options options)
     {
         var text = await File.ReadAllTextAsync(file);
-        if (SheetReader.Read(text).Sheet is not { } sheet)
+        if (SheetRehearsal.Read(await File.ReadAllBytesAsync(file)).Sheet is not { } sheet)
             return CheckSheet(file);
         using var database = Existing(options);
         var added = await new SheetStore(database).BringIn(sheet, text, TimeProvider.System.GetUtcNow());

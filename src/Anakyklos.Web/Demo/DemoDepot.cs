@@ -136,7 +136,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         {
             case StepKind.Kit:
                 yield return new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" && past.OldWasher.Length > 0 ? new KitPart(KitChoice.OldAgain, "", past.OldWasher) : new KitPart(KitChoice.InHand)),
-                    Quantity<Volume>.Of(10, Volume.Litre), Quantity<Volume>.Of(7, Volume.Litre), Oil);
+                    Quantity<Volume>.Of(10, Volume.Litre), card.FluidsWanted.ToDictionary(f => f.Id, f => new KitOil(f.Amount.Value + Quantity<Volume>.Of(0.6m, Volume.Litre), Oil)));
                 break;
             case StepKind.Tighten:
                 var target = ((ToTorque)card.Sheet.Fasteners[step.What].Tightening.Value).Target;

@@ -46,11 +46,11 @@ public sealed class IndexModel(CardStore cards, VehicleStore vehicles, SheetStor
     {
         var model = sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId;
         var last = cards.OfVehicle(vehicle.Plate).FirstOrDefault(e => e.SignedAt is not null);
-        var due = last is null ? null : ((Signed)cards.Find(last.Id)!.Signature!.Event).Due.MinBy(d => d.Next.By);
+        var due = last is null ? null : ((Signed)cards.Find(last.Id)!.Signature!.Event).Due.MinBy(d => d.Next.By ?? DateOnly.MaxValue);
         if (due is null)
             return new(vehicle, model, "no service on record here", false);
         var odometer = vehicles.Odometer(vehicle.Plate).FirstOrDefault()?.Reading ?? Quantity<Distance>.Zero;
         var overdue = due.Next.IsOverdue(odometer, DateOnly.FromDateTime(clock.Now.DateTime));
-        return new(vehicle, model, $"{(overdue ? "was due" : "due")} {due.Next.By:d MMM yyyy} or at {LiftWords.Odometer(due.Next.At, viewer.DistanceUnit)}", overdue);
+        return new(vehicle, model, $"{(overdue ? "was due" : "due")} {LiftWords.Due(due.Next, viewer.DistanceUnit)}", overdue);
     }
 }

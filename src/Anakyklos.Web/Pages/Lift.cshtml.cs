@@ -57,23 +57,35 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Task<IActionResult> OnPostTakeOutAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
         Quantity<Volume>.Read(amount, out var problem) is { } typed ? new TakeOut(step, typed) : Unread("amount", problem, ""));
 
+    public Task<IActionResult> OnPostMeasureAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
+        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Measure(step, typed) : Unread("amount", problem, ""));
+
+    public Task<IActionResult> OnPostEarlyAsync(long id, string step) => Give(id, step, "", () => new TakeEarly(step));
+
+    public Task<IActionResult> OnPostOrderAsync(long id, string step) => Give(id, step, "", () => new OrderAgain());
+
     public Task<IActionResult> OnPostGaugeAsync(long id, string step, string? level) => Give(id, step, "", () =>
         Core.Filling.Level.Read(level, out var problem) is { } read ? new ReadGauge(step, read) : Unread("level", problem, ""));
 
-    public Task<IActionResult> OnPostKitAsync(long id, string step, string? pan, string? oil, string? product) => Give(id, step, "", () =>
+    public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () =>
     {
-        var panRead = Quantity<Volume>.Read(pan, out var panProblem);
-        var oilRead = Quantity<Volume>.Read(oil, out var oilProblem);
-        if (panRead is null)
-            Unread("pan", panProblem, "");
-        if (oilRead is null)
-            Unread("oil", oilProblem, "");
-        if (panRead is null || oilRead is null)
+        var drains = Card.Steps.Any(s => s.Kind == StepKind.Drain);
+        var pan = drains ? ReadAmount("pan") : Quantity<Volume>.Zero;
+        var oils = Card.FluidsWanted.ToDictionary(f => f.Id, f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}")));
+        if (pan is null || oils.Values.Any(o => o.Amount is null))
             return null;
         var parts = Card.PartsWanted.ToDictionary(p => p.Id, p => new KitPart(
             Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing, Typed($"number-{p.Id}"), Typed($"reason-{p.Id}")));
-        return new ConfirmKit(step, parts, panRead.Value.Value, oilRead.Value.Value, product ?? "");
+        return new ConfirmKit(step, parts, pan.Value, oils.ToDictionary(o => o.Key, o => new KitOil(o.Value.Amount!.Value, o.Value.Product)));
     });
+
+    private Quantity<Volume>? ReadAmount(string field)
+    {
+        var read = Quantity<Volume>.Read(Typed(field), out var problem);
+        if (read is null)
+            Unread(field, problem, "");
+        return read?.Value;
+    }
 
     public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) => Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
 

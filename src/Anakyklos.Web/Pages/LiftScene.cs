@@ -40,7 +40,7 @@ public sealed class LiftScene
     public bool IsKit => Step.Kind == StepKind.Kit;
     public bool IsFilling => Step.Kind is StepKind.Pour or StepKind.Gauge;
     public bool WantsReading => Step.Kind == StepKind.Gauge && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
-    public bool TakesTorque => Step.Kind == StepKind.Tighten && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
+    public bool TakesTorque => Step.Kind is StepKind.Tighten or StepKind.Retighten && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
     public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp) && Card.Steps.Any(s => s.Kind == StepKind.Raise && Card.State(s.Id).Status == StepStatus.Done);
     public bool IsOverTorqued => Card.IsOverTorqued(Step.Id);
     public OpenItem? Counted => Step.Kind == StepKind.Close ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
@@ -74,7 +74,7 @@ public sealed class LiftScene
         var said = Step.Said.Length > 0 ? Step.Said : "Done";
         switch (Step.Kind)
         {
-            case StepKind.Tighten:
+            case StepKind.Tighten or StepKind.Retighten:
                 Tighten(Card.Sheet.Fasteners[Step.What], viewer, wrenches);
                 return;
             case StepKind.Pour:
@@ -84,6 +84,11 @@ public sealed class LiftScene
                 Gauge(viewer, now);
                 return;
             case StepKind.Kit:
+                return;
+            case StepKind.Measure:
+                Fluid = Card.Sheet.Fluids[Step.What];
+                Offer(Fluid.Amount.Value, viewer, "the book says; type what you measured");
+                Main = new($"{Number} {Unit} came out", "Measure", new Dictionary<string, string> { ["amount"] = $"{Number} {Unit}" });
                 return;
             case StepKind.Open or StepKind.Close when Access is { } access:
                 Facts.Add(new("Tool", access.Tool));
@@ -111,6 +116,8 @@ public sealed class LiftScene
 
     private void Tighten(Fastener fastener, Viewer viewer, IReadOnlyList<TorqueWrench> wrenches)
     {
+        if (fastener.Count > 1)
+            Facts.Add(new("How many", $"{fastener.Count}{(fastener.Order.Length > 0 ? $", {fastener.Order}" : "")}"));
         Facts.Add(new("Thread", $"{(fastener.Thread.Length > 0 ? fastener.Thread + " in " : "")}{fastener.Material}"));
         if (fastener.Seal is { } seal)
             Facts.Add(new("Seal", $"{Card.Sheet.Parts[seal].Name}, {Card.Kit?.Parts.GetValueOrDefault(seal) ?? Card.Sheet.Parts[seal].Number.Value}"));
@@ -140,9 +147,17 @@ public sealed class LiftScene
 
     private void Pour(Viewer viewer)
     {
-        (Fluid, Fill) = (Card.Sheet.Fluids[Step.What], Card.FillOf(Step.What));
+        Fluid = Card.Sheet.Fluids[Step.What];
+        Fill = Card.FillsByMarks(Step.What) ? Card.FillOf(Step.What) : null;
         var state = Card.Fluid(Step.What);
-        Offer(Fill.FirstPour - state.Poured, viewer, "brings it to the bottom mark once the filter is full");
+        Offer(Card.Wanted(Step.What) - state.Poured, viewer, Fluid.FillBy switch
+        {
+            FillBy.Overflow => "is the book; stop when it runs out of the hole",
+            FillBy.MeasuredReturn => "came out, so as much goes back",
+            FillBy.Book => "exactly, from a measuring cup",
+            _ => Fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
+        });
+        Facts.Add(new("Oil", $"{string.Join(" or ", Fluid.Grades.Value)}{(Fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", Fluid.Approvals.Value)}" : "")}"));
     }
 
     private void Gauge(Viewer viewer, DateTimeOffset now)
@@ -158,7 +173,7 @@ public sealed class LiftScene
             Offer(advice.Amount, viewer, advice.Verdict == FillVerdict.Pour ? where : "it stands above the top mark");
             return;
         }
-        Facts.Add(new("Read", Fluid.Reading.Value));
+        Facts.Add(new("Read", Fluid.Reading!.Value));
         Facts.Add(new("Aim", $"{LiftWords.School(Fill.School)}, {Fill.Between.Print(viewer.VolumeUnits[0])} lie between the marks"));
         Main = new("The oil stands here", "Gauge", new Dictionary<string, string>());
     }

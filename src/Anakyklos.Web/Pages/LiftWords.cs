@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -42,6 +43,21 @@ public static class LiftWords
 
     public static string Hold(TimeSpan hold) => hold.TotalSeconds % 60 == 0 ? $"{hold.TotalMinutes:0} min" : $"{hold.TotalSeconds:0} s";
 
+    /// <summary>A due date, distance or both.</summary>
+    public static string Due(NextDue due, Unit<Distance> unit) => (due.By, due.At) switch
+    {
+        ({ } by, { } at) => $"{by:d MMM yyyy} or at {Odometer(at, unit)}",
+        ({ } by, null) => $"{by:d MMM yyyy}",
+        (null, { } at) => $"at {Odometer(at, unit)}",
+        _ => "by running hours",
+    };
+
+    /// <summary>What a change of order costs, as the end of a sentence; empty when nothing.</summary>
+    public static string Later(TimeSpan costs) => costs > TimeSpan.Zero ? $": {Spent(costs)} later" : costs < TimeSpan.Zero ? $": {Spent(-costs)} earlier" : "";
+
+    /// <summary>Hours and minutes as 2:24.</summary>
+    public static string Span(TimeSpan time) => $"{(int)time.TotalHours}:{time.Minutes:00}";
+
     /// <summary>One event as a line of the record.</summary>
     public static string Line(JobCard card, Recorded recorded)
     {
@@ -50,11 +66,13 @@ public static class LiftWords
         {
             CardOpened e => $"Card opened at {Odometer(e.Odometer, Distance.Kilometre)}",
             StepDone e => Title(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
-            KitConfirmed e => $"Kit laid out: {string.Join(", ", e.Parts.Select(p => $"{card.Sheet.Parts[p.Key].Name} {p.Value}"))}; pan {e.Pan}, {e.Oil} of {e.Product}",
+            KitConfirmed e => $"Kit laid out: {string.Join(", ", e.Parts.Select(p => $"{card.Sheet.Parts[p.Key].Name} {p.Value}"))}; pan {e.Pan}, {string.Join(", ", e.Oils.Values.Select(o => $"{o.Amount} of {o.Product}"))}",
             ReadingTaken { Corrects: { } of } e => $"Reading {of} put right: {e.Reading}, {Outcome(e.Outcome)} ({e.Reason})",
             ReadingTaken e => $"{card.Sheet.Fasteners[card.Step(e.Step)!.What].Name}: {e.Reading}, {Outcome(e.Outcome)}",
             OverTorqueSettled e => $"After too much torque: {e.What}",
             Poured e => $"Poured {e.Amount}{(e.AgainstWarning.Length > 0 ? $". Warned: {e.AgainstWarning}" : "")}",
+            Measured e => $"Came out: {e.Amount}",
+            PlanChanged e => $"{e.Why}. Put in order again{Later(e.Costs)}",
             TakenOut e => $"Took out {e.Amount}",
             GaugeRead e => $"Dipstick: {e.Level}",
             WaitCut e => $"Wait ended early: {e.Reason}",

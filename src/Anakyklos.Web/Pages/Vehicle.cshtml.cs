@@ -40,17 +40,19 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
 
     private Service Line(CardEntry entry, JobCard card) => new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}", LiftWords.Odometer(card.Opened.Odometer, viewer.DistanceUnit),
         string.Join(", ", card.Opened.Jobs.Select(j => card.Sheet.Jobs[j].Name)),
-        string.Join(", ", card.FluidsWanted.Select(f => $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.Kit?.Product}")),
+        string.Join(", ", card.FluidsWanted.Select(f => $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.OilInHand(f.Id)?.Product}")),
         card.Signature!.By.Name, RingDrawing.Of(card), [.. card.Deviations.Select(d => d.Event.What)]);
 
     private List<Mark> Draw(List<(CardEntry Entry, JobCard Card)> signed)
     {
         if (signed.Count == 0)
             return [];
-        var due = ((Signed)signed[0].Card.Signature!.Event).Due.MinBy(d => d.Next.By)!.Next;
+        var due = ((Signed)signed[0].Card.Signature!.Event).Due.MinBy(d => d.Next.By ?? DateOnly.MaxValue)!.Next;
         // The line has room for seven labels; older services stay in the list below.
         var points = signed.Take(6).Reverse().Select(s => (At: DateOnly.FromDateTime(clock.Local(s.Entry.SignedAt!.Value).DateTime), Odometer: s.Card.Opened.Odometer, IsDue: false))
-            .Append((At: due.By, Odometer: due.At, IsDue: true)).ToList();
+            .ToList();
+        if (due.By is { } by)
+            points.Add((by, due.At ?? signed[0].Card.Opened.Odometer, true));
         var (first, last) = (points[0].At.DayNumber, points[^1].At.DayNumber);
         return [.. points.Select(p => new Mark((80 + 840.0 * (p.At.DayNumber - first) / Math.Max(1, last - first)).ToString("0.#", CultureInfo.InvariantCulture),
             $"{(p.IsDue ? "due " : "")}{p.At:d MMM yy}", LiftWords.Odometer(p.Odometer, viewer.DistanceUnit), p.IsDue))];

@@ -1,0 +1,72 @@
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Cards;
+
+public sealed partial class JobCard
+{
+    /// <summary>What is left of the card in its best order from here.</summary>
+    /// <param name="now">The time, for running waits.</param>
+    /// <param name="people">1 or 2.</param>
+    public CardPlan PlanFrom(DateTimeOffset now, int people = 1) => CardPlanner.Order(Work, Standing(now, [], null), people);
+
+    /// <summary>What is left of the card when a step is taken first; null when it cannot be taken now.</summary>
+    /// <param name="step">Step id.</param>
+    /// <param name="now">The time.</param>
+    public (CardPlan Plan, TimeSpan Costs)? PlanWith(string step, DateTimeOffset now)
+    {
+        if (Step(step) is not { } first || first.MovesLift || _steps[step].Status is StepStatus.Done or StepStatus.LeftOut || InTheWay(first, now).Count > 0)
+            return null;
+        var plan = CardPlanner.Order(Work, Standing(now, [], step));
+        return (plan, first.Takes + plan.Total - PlanFrom(now).Total);
+    }
+
+    /// <summary>The work of this card, without the lift's moves.</summary>
+    public ComposedWork Work => CardPlanner.Work(Sheet, Opened.Jobs, Steps);
+
+    private Decision Early(TakeEarly c, DateTimeOffset now)
+    {
+        if (Step(c.Step) is not { } step || step.MovesLift)
+            return NoSuchStep(c.Step);
+        if (Next?.Id == c.Step)
+            return No("This is the next step anyway.", "Do it.", c.Step);
+        return AtStep(c.Step, now, _ => Yes([.. Replanned(now, [], c.Step, $"“{step.Title}” taken early")]));
+    }
+
+    private Decision AgainFromHere(DateTimeOffset now) => Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
+        : No("The order is the best there is already.", "Go on with the next step.", Next?.Id);
+
+    private PlanStart Standing(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
+    {
+        var begun = first is not null && Step(first) is { } f ? f : null;
+        return new(
+            Steps.Where(s => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut || s.Id == first).Select(s => s.Id).ToHashSet(),
+            Steps.Where(s => _steps[s.Id].Status == StepStatus.Aside && s.Id != first).Select(s => s.Id).Concat(alsoBlocked).ToHashSet(),
+            _waits.Values.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
+                .Concat(begun?.Wait is { } wait ? [new(begun.Id, wait.Lasts)] : []).ToDictionary(),
+            LiftUp, (begun ?? LastDone)?.Place,
+            (Steps.Count(s => s.Kind == StepKind.Raise && IsDone(s)), Steps.Count(s => s.Kind == StepKind.Lower && IsDone(s))));
+    }
+
+    private bool IsDone(SheetStep s) => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut;
+
+    private SheetStep? LastDone => Steps.Where(s => _steps[s.Id] is { Status: StepStatus.Done }).MaxBy(s => _steps[s.Id].Through!.Seq);
+
+    /// <summary>The change of plan, when there is any: what is done stays first, then the step taken early, then the rest in its best order, what waits last.</summary>
+    private IEnumerable<CardEvent> Replanned(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first, string why)
+    {
+        var before = CardPlanner.Order(Work, Standing(now, [], null));
+        var plan = alsoBlocked.Count == 0 && first is null ? before : CardPlanner.Order(Work, Standing(now, alsoBlocked, first));
+        var ahead = plan.Steps;
+        IReadOnlyList<SheetStep> done = [.. Steps.Where(IsDone)];
+        IReadOnlyList<SheetStep> taken = first is null ? [] : [Known(first)];
+        var placed = done.Concat(taken).Concat(ahead).Select(s => s.Id).ToHashSet();
+        // Begun moves of the lift (arms set, not yet raised) are looked at again: the plan's own come afresh.
+        IReadOnlyList<SheetStep> waiting = [.. Steps.Where(s => !placed.Contains(s.Id) && !s.MovesLift)];
+        IReadOnlyList<SheetStep> steps = [.. done.Concat(taken).Concat(ahead).Concat(waiting).DistinctBy(s => s.Id)];
+        if (steps.Select(s => s.Id).SequenceEqual(Steps.Select(s => s.Id)))
+            return [];
+        var costs = alsoBlocked.Count > 0 ? TimeSpan.Zero : (first is null ? TimeSpan.Zero : Known(first).Takes) + plan.Total - before.Total;
+        return [new PlanChanged(steps, why, costs)];
+    }
+}

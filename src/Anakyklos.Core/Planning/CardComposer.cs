@@ -1,0 +1,202 @@
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Planning;
+
+/// <summary>
+/// Works out everything that a set of jobs asks for on a model: what must be opened to reach what, each opening and closing once, the fittings and
+/// fillings that follow, and the proof at the end. It knows no model: all it uses stands in the sheet.
+/// </summary>
+public sealed class CardComposer
+{
+    private readonly ModelSheet _sheet;
+    private readonly UsualSteps _usual;
+    private readonly Dictionary<string, SheetStep> _steps = [];
+    private readonly Dictionary<string, HashSet<string>> _serves = [];
+    private string _job = "";
+
+    private CardComposer(ModelSheet sheet) => (_sheet, _usual) = (sheet, new(sheet));
+
+    /// <summary>Composes the jobs into one set of steps. The same input gives the same steps in the same order.</summary>
+    /// <param name="sheet">The model's sheet.</param>
+    /// <param name="jobs">Ids of jobs in that sheet; each counts once.</param>
+    /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
+    /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
+    public static ComposedWork Compose(ModelSheet sheet, IEnumerable<string> jobs)
+    {
+        string[] wanted = [.. jobs.Distinct()];
+        var composer = new CardComposer(sheet);
+        foreach (var id in wanted)
+            composer.Take(sheet.Jobs[id]);
+        SheetStep[] steps = [.. composer._steps.Values.Select(s => s with
+        {
+            Jobs = [.. composer._serves[s.Id]],
+            Lift = sheet.Stands == Stand.Lift ? s.Lift : LiftNeed.Any,
+        })];
+        return StepOrder.Put(sheet, wanted, steps);
+    }
+
+    private void Take(Job job)
+    {
+        _job = job.Id;
+        foreach (var id in job.WorksOn)
+            WorkOn(id, job);
+        foreach (var id in job.Steps)
+            foreach (var step in Expand(_sheet.Steps[id]))
+                Add(step);
+        foreach (var part in job.Parts.Where(p => !_steps.ContainsKey(_usual.Fitting(p).Id) && _usual.Holder(p) is not null))
+            Add(_usual.Fitting(part));
+        foreach (var reset in job.Resets)
+            foreach (var move in Expand(_usual.Reset(_sheet.Resets[reset])))
+                Add(move);
+        if (job.Parts.Count > 0 || _steps.Values.Any(s => s.Kind is StepKind.Drain or StepKind.Pour))
+            Add(_usual.Kit);
+        if (_steps.Values.Any(s => s.Kind == StepKind.Drain))
+            Add(_sheet.Steps.GetValueOrDefault(UsualSteps.UsedOil) ?? _usual.UsedOilAway);
+        Add(_sheet.Steps.GetValueOrDefault(UsualSteps.Label) ?? _usual.LabelUp);
+    }
+
+    private void WorkOn(string id, Job job)
+    {
+        if (_sheet.Fluids.ContainsKey(id))
+        {
+            foreach (var plug in _sheet.Fasteners.Values.Where(f => f.Drains == id))
+                Add(_usual.Opening(plug.Id));
+            if (_sheet.Fasteners.Values.Any(f => f.Drains == id) || _sheet.Steps.Values.Any(s => s.Kind == StepKind.Pour && s.What == id))
+                Fill(id);
+        }
+        else if (_sheet.Parts.ContainsKey(id))
+            Add(_usual.Fitting(id));
+        else if (!job.Steps.Any(s => _sheet.Steps[s] is { Kind: StepKind.Retighten } check && check.What == id))
+            Add(_usual.Opening(id));
+    }
+
+    private void Fill(string fluid)
+    {
+        Add(_usual.Pour(fluid));
+        if (_sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn)
+            Add(_usual.Measure(fluid));
+        if (_usual.Gauge(fluid) is { } gauge)
+            Add(gauge);
+        foreach (var plug in _sheet.Fasteners.Values.Where(f => f.Fills == fluid))
+            Add(_usual.Opening(plug.Id));
+    }
+
+    private void Add(SheetStep step)
+    {
+        if (step.MovesLift)
+            return;
+        // A step that serves a second job brings what it needs along for that job too, so that the page can say for what a thing is open.
+        if (!Serve(step.Id))
+            return;
+        _steps.TryAdd(step.Id, step);
+        foreach (var access in Reached(step))
+        {
+            Add(_usual.Opening(access));
+            Add(_usual.Closing(access));
+        }
+        foreach (var fastener in step.Needs.Where(_sheet.Fasteners.ContainsKey))
+            Add(_usual.Opening(fastener));
+        ByKind(step);
+    }
+
+    private bool Serve(string step)
+    {
+        if (!_serves.TryGetValue(step, out var jobs))
+            _serves[step] = jobs = [];
+        return jobs.Add(_job);
+    }
+
+    private void ByKind(SheetStep step)
+    {
+        switch (step.Kind)
+        {
+            case StepKind.Open or StepKind.Drain or StepKind.Tighten when _sheet.Fasteners.TryGetValue(step.What, out var f):
+                Add(_usual.Opening(f.Id));
+                foreach (var part in JointParts(f))
+                    Add(_usual.Fitting(part));
+                Add(_usual.Closing(f.Id));
+                if (f.Drains is { } out1)
+                {
+                    Fill(out1);
+                    if (_sheet.Fluids[out1].DrainHot)
+                        Add(_usual.Warm(out1));
+                }
+                if (f.Seal is not null || f.System is not null)
+                    Add(_usual.Look);
+                if (f.System is { } system && _sheet.Fluids[system].Pumped)
+                    Prove(system);
+                break;
+            case StepKind.Open or StepKind.Close or StepKind.Secure when step.What.Length > 0:
+                Add(_usual.Opening(step.What));
+                Add(_usual.Closing(step.What));
+                break;
+            case StepKind.Fit when _usual.Holder(step.What) is { } holder:
+                Add(_usual.Opening(holder.Id));
+                break;
+            case StepKind.Pour when _sheet.Fluids[step.What].Pumped:
+                Prove(step.What);
+                break;
+            case StepKind.Prime:
+                Prove("");
+                break;
+            case StepKind.Run:
+                Add(_usual.Settle);
+                break;
+        }
+        if (step.Lift == LiftNeed.Up && _sheet.Stands == Stand.Lift || step.Kind is StepKind.Open or StepKind.Drain && _sheet.Stands == Stand.Ground)
+            foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle))
+                Add(_usual.Opening(hold.Id));
+    }
+
+    private void Prove(string fluid)
+    {
+        Add(_usual.ClearTop is var clear && clear.Needs.Count > 0 || fluid.Length == 0 ? clear : clear with { Needs = [.. _sheet.Fluids[fluid].Through.SelectMany(a => _sheet.Access[a].Needs).Distinct()] });
+        Add(_usual.Run(fluid.Length > 0 ? fluid : _sheet.Fluids.Values.FirstOrDefault(f => f.Pumped && f.SafeToStart is not null)?.Id ?? ""));
+        Add(_usual.Settle);
+        Add(_usual.Look);
+    }
+
+    /// <summary>The accesses that a step reaches its work through.</summary>
+    private IEnumerable<string> Reached(SheetStep step) => Reach.Of(_sheet, step);
+
+    private static IEnumerable<string> JointParts(Fastener f) => f.Seal is null ? f.Holds : [f.Seal, .. f.Holds];
+
+    private IEnumerable<SheetStep> Expand(SheetStep step)
+    {
+        if (step.Kind != StepKind.Reset)
+            return [step];
+        var ritual = _sheet.Resets[step.What];
+        return ritual.Moves.Select((move, i) => step with
+        {
+            Id = $"{step.Id}-{i + 1}",
+            Title = move.Do,
+            Hold = move.Hold,
+            Expect = move.Expect,
+            EndsReset = i + 1 == ritual.Moves.Count,
+            After = i == 0 ? step.After : [$"{step.Id}-{i}"],
+            From = ritual.From,
+        });
+    }
+}
+
+/// <summary>What must be open to reach what.</summary>
+internal static class Reach
+{
+    internal static IEnumerable<string> Of(ModelSheet sheet, SheetStep step)
+    {
+        var own = step.Needs.Where(sheet.Access.ContainsKey);
+        if (sheet.Fasteners.TryGetValue(step.What, out var f))
+            own = own.Concat(f.Needs);
+        else if (sheet.Access.TryGetValue(step.What, out var a))
+            own = own.Concat(a.Needs);
+        else if (step.Kind == StepKind.Fit && sheet.Fasteners.Values.FirstOrDefault(x => x.Seal == step.What || x.Holds.Contains(step.What)) is { } holder)
+            own = own.Concat(holder.Needs);
+        else if (step.Kind == StepKind.Pour)
+            own = own.Concat(sheet.Fluids[step.What].Through);
+        else if (step.Kind == StepKind.Gauge)
+            own = own.Concat(sheet.Fluids[step.What].Through.SelectMany(a => sheet.Access[a].Needs));
+        if (step.Kind == StepKind.Drain && f?.Drains is { } fluid)
+            own = own.Concat(sheet.Fluids[fluid].Through);
+        return own.Distinct();
+    }
+}

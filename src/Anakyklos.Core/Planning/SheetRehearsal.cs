@@ -1,0 +1,54 @@
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Planning;
+
+/// <summary>Reads a sheet and tries out every job of it, alone and with every other, so that what cannot be put on a card is found before it is needed.</summary>
+public static class SheetRehearsal
+{
+    /// <summary>Reads and rehearses a sheet; gives every error at once, with its line.</summary>
+    /// <param name="utf8">The file's bytes.</param>
+    public static SheetReading Read(byte[] utf8)
+    {
+        var reading = SheetReader.Read(utf8);
+        if (reading.Sheet is not { } sheet)
+            return reading;
+        IReadOnlyList<SheetError> errors = [.. Rehearse(sheet).Select(found => new SheetError(reading.LineOf(found.Path), found.Path, found.Text)).Distinct().OrderBy(e => e.Line)];
+        return errors.Count == 0 ? reading : new(null, errors);
+    }
+
+    private static IEnumerable<(string Path, string Text)> Rehearse(ModelSheet sheet)
+    {
+        var sound = new List<string>();
+        foreach (var job in sheet.Jobs.Values)
+        {
+            var problem = Try(sheet, [job.Id]);
+            if (problem is null)
+                sound.Add(job.Id);
+            else
+                yield return ($"jobs.{job.Id}", problem);
+        }
+        foreach (var orphan in sheet.Steps.Values.Where(s => !s.MovesLift && sound.Count == sheet.Jobs.Count && sheet.Jobs.Keys.All(j => CardComposer.Compose(sheet, [j]).Steps.All(c => c.Id != s.Id && !(s.Kind == StepKind.Reset && c.What == s.What)))))
+            yield return ($"steps.{orphan.Id}", $"No job ever comes to “{orphan.Title}”. Name it in a job, or take it out.");
+        for (var a = 0; a < sound.Count; a++)
+            for (var b = a + 1; b < sound.Count; b++)
+                if (Try(sheet, [sound[a], sound[b]]) is { } clash)
+                    yield return ($"jobs.{sound[b]}", $"Together with {sheet.Jobs[sound[a]].Name.ToLowerInvariant()}: {clash}");
+    }
+
+    private static string? Try(ModelSheet sheet, string[] jobs)
+    {
+        try
+        {
+            var work = CardComposer.Compose(sheet, jobs);
+            if (work.Steps.All(s => s.Kind is StepKind.Kit || s.Id == UsualSteps.Label))
+                return "This job does nothing. Say what it works on, or which steps it has.";
+            if (work.Steps.Count > OrderingProblem.Most)
+                return $"This makes {work.Steps.Count} steps; {OrderingProblem.Most} is the most for one card.";
+            return null;
+        }
+        catch (ComposingException e)
+        {
+            return e.Message;
+        }
+    }
+}

@@ -1,0 +1,31 @@
+namespace Anakyklos.Core.Planning;
+
+/// <summary>Puts work in order: earliest finish, then fewest moves of the lift, then fewest changes of place, with a proven bound.</summary>
+public static class StepOrdering
+{
+    /// <summary>Partial orders grown before it stops looking for a proof: some seconds of work.</summary>
+    public const int UsualEffort = 150_000;
+
+    /// <summary>The best order for one person.</summary>
+    /// <param name="problem">The work.</param>
+    /// <param name="effort">How many partial orders may be grown beyond which only a narrow search goes on; the bound then says what is left open.</param>
+    /// <exception cref="ArgumentException">The tasks go round in a circle, there are too many, or nothing is begun and there is no order at all.</exception>
+    public static Ordering ForOne(OrderingProblem problem, int effort = UsualEffort) => 
+        Solve(problem, shape => SoloOrdering.Solve(shape, effort));
+
+    /// <summary>A good order for two people who share the lift: nobody works while it moves, and what takes both waits for both.</summary>
+    /// <param name="problem">The work.</param>
+    /// <exception cref="ArgumentException">The tasks go round in a circle, or there are too many.</exception>
+    public static Ordering ForTwo(OrderingProblem problem) => Solve(problem, PairOrdering.Solve);
+
+    // Work that was begun in an unforeseen way may hold tasks that nothing leads to any more: they wait, the rest is put in order.
+    private static Ordering Solve(OrderingProblem problem, Func<OrderingShape, Ordering?> how)
+    {
+        var shape = new OrderingShape(problem);
+        if (how(shape) is { } found)
+            return found;
+        if (!shape.Done.IsEmpty && shape.Unreachable() is { IsEmpty: false } stuck)
+            return Solve(problem with { Start = problem.Start with { LeftOut = problem.Start.LeftOut.Union(shape.Range().Where(t => stuck[t])).ToHashSet() } }, how);
+        throw new ArgumentException("These tasks cannot be done in any order: what is barred while something is open is needed to close it.", nameof(problem));
+    }
+}

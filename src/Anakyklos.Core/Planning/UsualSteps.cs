@@ -1,0 +1,171 @@
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Planning;
+
+/// <summary>
+/// The steps that follow from what a sheet says of its accesses, fasteners, fluids and parts, in the usual words of the trade. A sheet that has a
+/// step of the same kind for the same thing overrides them.
+/// </summary>
+internal sealed class UsualSteps(ModelSheet sheet)
+{
+    internal const string UsedOil = "used-oil", Label = "label";
+
+    private readonly ILookup<(StepKind, string), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
+
+    internal SheetStep Opening(string id)
+    {
+        if (sheet.Access.TryGetValue(id, out var a))
+            return a.HoldsVehicle ? Own(StepKind.Secure, id) ?? Access(a, StepKind.Secure, $"{a.Name}: set them", "Make ready", $"{a.Name}: set")
+                : Own(StepKind.Open, id) ?? Access(a, StepKind.Open, a.Off.Length > 0 ? a.Off : $"Open the {Low(a.Name)}", "Open the way", "");
+        var f = sheet.Fasteners[id];
+        if (f.Drains is not { } fluid)
+            return Own(StepKind.Open, id) ?? Fastener(f, StepKind.Open, f.Fills is { } fills
+                ? ($"Loosen the {Low(f.Name)}, to prove that it comes loose", "Open the way", $"It came loose: the {Low(sheet.Fluids[fills].Name)} can go back in")
+                : ($"Undo the {Low(f.Name)}", "Open the way", ""));
+        var drain = Own(StepKind.Drain, id) ?? Fastener(f, StepKind.Drain, ($"Take the {Low(f.Name)} out and let the {Low(sheet.Fluids[fluid].Name)} run", "Drain", "Plug is out, it runs"));
+        return drain.Wait is null && f.RunsOut > TimeSpan.Zero ? drain with { Wait = new($"{sheet.Fluids[fluid].Name} runs out", f.RunsOut) } : drain;
+    }
+
+    internal SheetStep Closing(string id)
+    {
+        if (sheet.Access.TryGetValue(id, out var a))
+            return Own(StepKind.Close, id) ?? Access(a, StepKind.Close, a.On.Length > 0 ? a.On : a.HoldsVehicle ? $"{a.Name}: take them away" : $"Close the {Low(a.Name)}", a.HoldsVehicle ? "Finish" : "Close up", "");
+        var f = sheet.Fasteners[id];
+        return Own(StepKind.Tighten, id) ?? Fastener(f, StepKind.Tighten, ($"Tighten the {Low(f.Name)}{(f.Order.Length > 0 ? $": {f.Order}" : f.Seal is not null ? " onto its new seal" : "")}", "Close up", "")) with { Warning = f.Warning };
+    }
+
+    internal SheetStep Fitting(string partId)
+    {
+        var p = sheet.Parts[partId];
+        var holder = Holder(partId);
+        var place = holder?.Place ?? p.Place;
+        return Own(StepKind.Fit, partId) ?? new()
+        {
+            Id = $"fit-{partId}",
+            Kind = StepKind.Fit,
+            What = partId,
+            Title = p.Fitting.Length > 0 ? p.Fitting : holder is not null && p.IsSeal ? $"Clean the face of the {Low(holder.Name)}, {Low(p.Name)} on" : $"Fit the new {Low(p.Name)}",
+            Phase = "Close up",
+            Place = place,
+            Lift = holder?.Lift ?? place.UsualLift(),
+            Takes = p.Takes,
+            Needs = p.Needs,
+            Notes = p.Notes,
+            Map = MapOf(partId),
+            From = p.Number.From,
+        };
+    }
+
+    internal SheetStep Pour(string fluid)
+    {
+        var f = sheet.Fluids[fluid];
+        var through = sheet.Fasteners.Values.FirstOrDefault(x => x.Fills == fluid);
+        var place = through?.Place ?? Place.Top;
+        return Own(StepKind.Pour, fluid) ?? new()
+        {
+            Id = $"fill-{fluid}",
+            Kind = StepKind.Pour,
+            What = fluid,
+            Title = f.FillBy switch
+            {
+                FillBy.Overflow => $"Fill the {Low(f.Name)} until it runs out of the hole",
+                FillBy.MeasuredReturn => $"Pour back as much {Low(f.Name)} as came out",
+                FillBy.Book => $"Pour in the measured {Low(f.Name)}",
+                _ => $"Pour the first of the {Low(f.Name)}, then stop",
+            },
+            Phase = "Fill",
+            Place = place,
+            Lift = through?.Lift ?? place.UsualLift(),
+            Takes = TimeSpan.FromMinutes(4),
+            Wait = f.FillBy == FillBy.Overflow ? new($"{f.Name} drips", TimeSpan.FromMinutes(3)) : null,
+            Map = MapOf(fluid),
+            From = f.Amount.From,
+        };
+    }
+
+    internal SheetStep? Gauge(string fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own(StepKind.Gauge, fluid) ?? Plain($"level-{fluid}", StepKind.Gauge, fluid, $"Read the {Low(sheet.Fluids[fluid].Name)} and bring it to the mark", "Prove", Place.Top, 3) with { Map = MapOf(fluid) };
+
+    internal SheetStep Measure(string fluid) => Own(StepKind.Measure, fluid)
+        ?? Plain($"measure-{fluid}", StepKind.Measure, fluid, $"Measure how much {Low(sheet.Fluids[fluid].Name)} came out", "Drain", Place.Side, 2);
+
+    internal SheetStep Warm(string fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Warm)
+        ?? Plain("warm-up", StepKind.Warm, fluid, "Run the engine warm, then switch it off", "Make ready", Place.Cab, 6) with
+        { Said = "Warm and off", Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Why", "Thin oil carries its dirt out")] };
+
+    internal SheetStep Kit => First(StepKind.Kit) ?? Plain("lay-out-kit", StepKind.Kit, "", "Lay out parts, pan and oil, and hold them against the list", "Make ready", Place.Side, 4) with { Said = "All of it lies here" };
+
+    internal SheetStep Run(string fluid) => First(StepKind.Run) ?? Plain("start", StepKind.Run, fluid, "Start it; no revving until the oil light is out", "Prove", Place.Cab, 1) with
+    { Value = "5 s", Said = "Light went out", Wait = new("Filter fills", TimeSpan.FromMinutes(1)), Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Light", "Out within five seconds, or switch off at once")] };
+
+    internal SheetStep Settle => First(StepKind.Settle) ?? Plain("stop", StepKind.Settle, "", "Switch the engine off and let it settle", "Prove", Place.Cab, 1) with
+    { Said = "Engine is off", Wait = new("Oil settles", TimeSpan.FromMinutes(5)) };
+
+    internal SheetStep ClearTop => sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Clear && s.Place != Place.Below)
+        ?? Plain("clear-top", StepKind.Clear, "", "Look over the engine: no rag, no tool, plugs and hoses on", "Prove", Place.Top, 1) with { Said = "Nothing left in there" };
+
+    internal SheetStep Look => First(StepKind.Look) ?? Plain("look-at-joints", StepKind.Look, "", "Look at every joint that was opened, with a lamp", "Prove", Place.Below, 2) with
+    { Said = "All of them are dry", Cautions = ["hot"] };
+
+    internal SheetStep Reset(ResetRitual ritual) => Own(StepKind.Reset, ritual.Id)
+        ?? Plain($"reset-{ritual.Id}", StepKind.Reset, ritual.Id, $"Reset the {Low(ritual.Name)}", "Reset", Place.Cab, 1);
+
+    internal SheetStep UsedOilAway => Plain(UsedOil, StepKind.Do, "", "Used oil, filters and rags into their drums", "Finish", Place.Side, 3) with { Said = "In the right drums", Cautions = ["waste"] };
+
+    internal SheetStep LabelUp => Plain(Label, StepKind.Do, "", "Label with the next service where the driver sees it", "Finish", Place.Cab, 1) with { Said = "Label is up", Lift = LiftNeed.Any };
+
+    /// <summary>The steps of one move of the lift: what is looked at first, then the move.</summary>
+    internal IReadOnlyList<SheetStep> LiftMove(bool up) => up
+        ? [sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Secure && s.What.Length == 0)
+                ?? Plain("lifting-points", StepKind.Secure, "", "Set the arms on the lifting points", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Value = "4 points", Said = "All four sit right", Cautions = ["crushing"] },
+            First(StepKind.Raise) ?? Plain("raise", StepKind.Raise, "", "Raise it, stop at knee height and shake it, then go up", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Said = "It is up and locked", Cautions = ["crushing"] }]
+        : [sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Clear && s.Place == Place.Below)
+                ?? Plain("clear-below", StepKind.Clear, "", "Pans, lamp and tools out from under it", "Close up", Place.Below, 1) with { Said = "Nothing under it" },
+            First(StepKind.Lower) ?? Plain("lower", StepKind.Lower, "", "Lower it to the ground", "Close up", Place.Side, 2) with { Said = "It stands on its wheels", Cautions = ["crushing"] }];
+
+    internal Fastener? Holder(string partId) => sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == partId || f.Holds.Contains(partId));
+
+    internal string MapOf(string id) => sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id))?.Id ?? "";
+
+    internal static string Low(string name) => name.Length > 1 && char.IsUpper(name[1]) ? name : char.ToLowerInvariant(name[0]) + name[1..];
+
+    private SheetStep? First(StepKind kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);
+
+    private SheetStep? Own(StepKind kind, string what) => _own[(kind, what)].FirstOrDefault();
+
+    private static SheetStep Plain(string id, StepKind kind, string what, string title, string phase, Place place, int minutes) =>
+        new() { Id = id, Kind = kind, What = what, Title = title, Phase = phase, Place = place, Lift = place.UsualLift(), Takes = TimeSpan.FromMinutes(minutes) };
+
+    private SheetStep Access(Access a, StepKind kind, string title, string phase, string said) => new()
+    {
+        Id = kind == StepKind.Close ? $"{a.Id}-on" : kind == StepKind.Secure ? $"{a.Id}-set" : $"{a.Id}-off",
+        Kind = kind,
+        What = a.Id,
+        Title = title,
+        Phase = phase,
+        Place = a.Place,
+        Lift = a.HoldsVehicle ? LiftNeed.Down : a.Place.UsualLift(),
+        Takes = kind == StepKind.Close ? a.TakesBack : a.Takes,
+        Said = said,
+        Notes = a.Notes,
+        Cautions = a.Cautions,
+        Map = MapOf(a.Id),
+        From = a.From,
+    };
+
+    private SheetStep Fastener(Fastener f, StepKind kind, (string Title, string Phase, string Said) words) => new()
+    {
+        Id = kind switch { StepKind.Tighten => $"tighten-{f.Id}", StepKind.Drain => $"drain-{f.Drains}", _ => $"undo-{f.Id}" },
+        Kind = kind,
+        What = f.Id,
+        Title = words.Title,
+        Phase = words.Phase,
+        Said = words.Said,
+        Place = f.Place,
+        Lift = f.Lift ?? f.Place.UsualLift(),
+        Takes = f.Takes,
+        Notes = f.Notes,
+        Cautions = kind == StepKind.Tighten ? [] : f.Cautions,
+        Map = MapOf(f.Id),
+        Cold = f.Cold && kind != StepKind.Tighten,
+    };
+}
