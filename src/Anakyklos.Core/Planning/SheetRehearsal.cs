@@ -29,6 +29,10 @@ public static class SheetRehearsal
         }
         foreach (var orphan in sheet.Steps.Values.Where(s => !s.MovesLift && sound.Count == sheet.Jobs.Count && sheet.Jobs.Keys.All(j => CardComposer.Compose(sheet, [j]).Steps.All(c => c.Id != s.Id && !(s.Kind == StepKind.Reset && c.What == s.What)))))
             yield return ($"steps.{orphan.Id}", $"No job ever comes to “{orphan.Title}”. Name it in a job, or take it out.");
+        var known = sound.SelectMany(j => CardComposer.Compose(sheet, [j]).Steps).Select(s => s.Id).Concat(sheet.Steps.Keys).ToHashSet();
+        foreach (var step in sheet.Steps.Values)
+            foreach (var lost in step.After.Where(a => !known.Contains(a) && sound.Count == sheet.Jobs.Count))
+                yield return ($"steps.{step.Id}.after", $"There is no step “{lost}” in this sheet or on any of its cards.");
         for (var a = 0; a < sound.Count; a++)
             for (var b = a + 1; b < sound.Count; b++)
                 if (Try(sheet, [sound[a], sound[b]]) is { } clash)

@@ -47,7 +47,6 @@ internal static partial class SheetCheck
             var path = $"steps.{step.Id}";
             foreach (var e in Unknown($"{path}.awaits", step.Awaits, id => s.Steps.TryGetValue(id, out var w) && w.Wait is not null, "step with a wait")
                 .Concat(Unknown($"{path}.map", [step.Map], s.Maps.ContainsKey, "map"))
-                .Concat(Unknown($"{path}.after", step.After, s.Steps.ContainsKey, "step"))
                 .Concat(Unknown($"{path}.needs", step.Needs, id => s.Access.ContainsKey(id) || s.Fasteners.ContainsKey(id), "access or fastener"))
                 .Concat(Cautions($"{path}.cautions", step.Cautions))
                 .Concat(Target(s, step, path)))
