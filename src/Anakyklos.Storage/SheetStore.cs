@@ -43,6 +43,20 @@ public sealed class SheetStore(WorkshopDatabase database)
             .Select(r => Find(r.Id, r.Revision)).OfType<ModelSheet>().OrderBy(s => s.FullName)];
     }
 
+    /// <summary>The file of a sheet as it was brought in, or null.</summary>
+    public string? Text(string id, int revision)
+    {
+        using var connection = database.Connect();
+        return connection.QuerySingleOrDefault<string>("select content from sheet where id = @id and revision = @revision", new { id, revision });
+    }
+
+    /// <summary>The revisions of a sheet that are here, newest first.</summary>
+    public IReadOnlyList<int> Revisions(string id)
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<int>("select revision from sheet where id = @id order by revision desc", new { id })];
+    }
+
     /// <summary>The newest revision of one sheet, or null.</summary>
     public ModelSheet? Newest(string id)
     {

@@ -31,7 +31,7 @@ public sealed class BadInputTests : IAsyncLifetime
             var form = (AngleSharp.Html.Dom.IHtmlFormElement)browser.Page.QuerySelector(Form)!;
             form.SetAttribute("action", $"?handler={handler}");
             var status = await browser.Submit(Form, [("torque", junk), ("amount", junk), ("level", junk), ("count", junk), ("reason", junk.Trim().Length is > 0 and < 5000 ? "" : junk), ("text", junk.Length > 400 ? junk : ""),
-                ("grade", junk), ("kind", junk), ("of", junk), ("wait", junk), ("fastener", junk), ("what", ""), ("pan", junk), ("oil", junk), ("product", junk), ("seen", junk), ("step", handler == "Done" ? "drain" : "filter-cap-off"), ("panel", "stuck")]);
+                ("grade", junk), ("kind", junk), ("of", junk), ("wait", junk), ("fastener", junk), ("what", ""), ("pan", junk), ("oil-engine-oil", junk), ("product-engine-oil", junk), ("seen", junk), ("step", handler == "Done" ? "drain" : "filter-cap-off"), ("panel", "stuck")]);
             Assert.True(status is HttpStatusCode.Conflict or HttpStatusCode.UnprocessableEntity, $"{handler} with “{(junk.Length > 30 ? "…" : junk)}”: {status} {browser.Heading}");
             Assert.Empty(browser.Page.QuerySelectorAll("main script"));
             Assert.DoesNotContain("   at Anakyklos", browser.Text);
@@ -60,7 +60,7 @@ public sealed class BadInputTests : IAsyncLifetime
         await browser.Submit("main form", ("odometer", "150000"));
         await browser.Submit(".lift-main button");
         Assert.StartsWith("Lay out parts", browser.Heading);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit("#kit", ("number-oil-filter", "TC-0617-F"), ("choice-drain-washer", "OldAgain"), ("reason-drain-washer", ""), ("pan", "8"), ("oil", "7 L"), ("product", "Gannet")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit("#kit", ("number-oil-filter", "TC-0617-F"), ("choice-drain-washer", "OldAgain"), ("reason-drain-washer", ""), ("pan", "8"), ("oil-engine-oil", "7 L"), ("product-engine-oil", "Gannet")));
         Assert.Contains("Add the unit to “8”", browser.Page.QuerySelector("#problem-pan")!.TextContent);
         Assert.Equal("8", browser.Page.QuerySelector("#pan")!.GetAttribute("value"));
         Assert.Equal("TC-0617-F", browser.Page.QuerySelector("[name=number-oil-filter]")!.GetAttribute("value"));

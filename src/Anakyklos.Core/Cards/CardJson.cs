@@ -16,7 +16,6 @@ public static class CardJson
     /// <param name="options">Options that are not in use yet.</param>
     public static JsonSerializerOptions Configure(JsonSerializerOptions options)
     {
-        options.IgnoreReadOnlyProperties = true;
         options.DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull;
         options.Encoder = JavaScriptEncoder.Create(System.Text.Unicode.UnicodeRanges.All);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));

@@ -46,7 +46,7 @@ public sealed partial class JobCard
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
         (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
         (_deviations, _findings) = ([.. from._deviations], [.. from._findings]);
-        (_plan, _hotAt) = (from._plan, from._hotAt);
+        (_plan, _hotAt, _work) = (from._plan, from._hotAt, from._work);
         (_ranAt, _lookedAt, LiftUp, EngineRuns, Kit, Signature) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns, from.Kit, from.Signature);
     }
 
@@ -368,7 +368,10 @@ public sealed partial class JobCard
         if (Steps.FirstOrDefault(s => s.Kind == StepKind.Tighten && s.What == e.Fastener) is { } tighten)
             Reopen(tighten, "leaks", r);
         foreach (var again in Steps.Where(s => s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look))
+        {
             _steps[again.Id] = new(StepStatus.Waiting, null);
+            _waits.Remove(again.Id);
+        }
     }
 
     private void ChangeAmount(string stepId, Quantity<Volume> amount, Recorded r)

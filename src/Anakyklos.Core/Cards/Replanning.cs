@@ -22,7 +22,24 @@ public sealed partial class JobCard
     }
 
     /// <summary>The work of this card, without the lift's moves.</summary>
-    public ComposedWork Work => CardPlanner.Work(Sheet, Opened.Jobs, Steps);
+    public ComposedWork Work => _work ??= FindWork();
+
+    private ComposedWork? _work;
+
+    // Composed afresh where that gives the steps that were frozen, since only then is it known why each link is there.
+    private ComposedWork FindWork()
+    {
+        var frozen = CardPlanner.Work(Sheet, Opened.Jobs, Opened.Steps);
+        try
+        {
+            var fresh = CardComposer.Compose(Sheet, Opened.Jobs);
+            return fresh.Steps.Select(s => s.Id).ToHashSet().SetEquals(frozen.Steps.Select(s => s.Id)) ? fresh : frozen;
+        }
+        catch (Exception e) when (e is ComposingException or KeyNotFoundException)
+        {
+            return frozen;
+        }
+    }
 
     private Decision Early(TakeEarly c, DateTimeOffset now)
     {

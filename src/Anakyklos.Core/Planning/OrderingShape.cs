@@ -82,7 +82,8 @@ internal sealed class OrderingShape
         }
         return order;
 
-        static bool Must(bool added) => added ? true : throw new ArgumentException("The tasks go round in a circle.", nameof(problem));
+        // Begun work may stand in a way that no order leads to; then the search finds what can still be done.
+        bool Must(bool added) => added ? true : problem.Start.Done.Count + problem.Start.LeftOut.Count > 0 ? false : throw new ArgumentException("The tasks go round in a circle.", nameof(problem));
     }
 
     // What cannot be closed is not opened; what is open and cannot be closed keeps what it bars from being done.

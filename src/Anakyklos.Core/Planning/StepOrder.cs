@@ -202,7 +202,7 @@ internal sealed class StepOrder
     private void Beginning()
     {
         foreach (var kit in Of(StepKind.Kit))
-            foreach (var open in Of(StepKind.Open, StepKind.Drain))
+            foreach (var open in Of(StepKind.Open, StepKind.Drain, StepKind.Secure))
                 Link(kit, open, "waits until everything lies ready");
     }
 

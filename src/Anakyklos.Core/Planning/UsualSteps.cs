@@ -15,7 +15,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
     internal SheetStep Opening(string id)
     {
         if (sheet.Access.TryGetValue(id, out var a))
-            return a.HoldsVehicle ? Own(StepKind.Secure, id) ?? Access(a, StepKind.Secure, $"{a.Name}: set them", "Make ready", $"{a.Name}: set")
+            return a.HoldsVehicle ? Own(StepKind.Secure, id) ?? Access(a, StepKind.Secure, a.Off.Length > 0 ? a.Off : $"{a.Name}: set them", "Make ready", "")
                 : Own(StepKind.Open, id) ?? Access(a, StepKind.Open, a.Off.Length > 0 ? a.Off : $"Open the {Low(a.Name)}", "Open the way", "");
         var f = sheet.Fasteners[id];
         if (f.Drains is not { } fluid)

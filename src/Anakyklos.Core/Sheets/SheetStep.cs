@@ -146,6 +146,7 @@ public sealed record SheetStep
     public string Expect { get; init; } = "";
 
     /// <summary>Whether it is one of the moves of the lift, with the look before it; those follow from the order and not from a job.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
     public bool MovesLift => Kind is StepKind.Raise or StepKind.Lower || (Kind == StepKind.Secure && What.Length == 0) || (Kind == StepKind.Clear && Place == Place.Below);
 
     /// <summary>The last move of a reset: the indicator is out.</summary>

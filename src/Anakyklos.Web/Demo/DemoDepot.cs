@@ -39,6 +39,16 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         new(156, 138_050, [-0.2m, 0.3m, 0.7m], 38, "", ""),
     ];
 
+    private static readonly (string Plate, string Sheet, string Task, int Year, Use Use, decimal Km)[] Others =
+    [
+        ("HD-02", "corran-fen-12", "District nurse", 2021, Use.Harsh, 38_410),
+        ("HD-04", "hespin-16", "School run", 2018, Use.Harsh, 121_300),
+        ("HD-09", "lumen-ardent", "Council pool", 2026, Use.Normal, 2_480),
+        ("HD-11", "ostler-brae-28d", "Lighthouse keepers", 2016, Use.Harsh, 87_950),
+        ("HD-15", "maelor-ridge-900", "Islands warden", 2020, Use.Harsh, 24_160),
+        ("HD-16", "skelling-tourer-1100", "Harbour police", 2017, Use.Harsh, 51_720),
+    ];
+
     /// <summary>Removes what an earlier demo left in the folder: its database and keys, nothing else.</summary>
     public static void Clear(string folder)
     {
@@ -58,6 +68,11 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         var sheet = sheets.Newest("tarn-courier-20d")!;
         await vehicles.Add(new("HD-07", sheet.Id, "Ferry mail", 2019, Use.Harsh));
         await vehicles.Add(new("HD-08", sheet.Id, "Ferry mail, spare van", 2020, Use.Harsh));
+        foreach (var (plate, model, task, year, use, km) in Others)
+        {
+            await vehicles.Add(new(plate, model, task, year, use));
+            await vehicles.Note(plate, new(Morning(9), Quantity<Distance>.Of(km, Distance.Kilometre), ""), iona.Id);
+        }
 
         IReadOnlyDictionary<string, int> seals = new Dictionary<string, int>();
         var work = new List<Task>();

@@ -35,27 +35,60 @@ public sealed class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardSt
     public string TaskText { get; private set; } = "";
     public bool Harsh { get; private set; }
 
+    /// <summary>The card that the chosen jobs make; null while none is chosen.</summary>
+    public CardPlan? Plan { get; private set; }
+
     public IActionResult OnGet(string? plate)
     {
         if (viewer.Member?.Person.WorksOnCards != true)
             return Forbid();
         Fill();
         Plate = plate ?? (Vehicles.Count > 0 ? Vehicles[0].Plate : "");
+        FillJobs();
         ChosenJobs = [.. Jobs.Take(1).Select(j => j.Id)];
+        Compose();
         return Page();
+    }
+
+    /// <summary>The same page with the jobs of the vehicle chosen and the card they make; nothing is opened.</summary>
+    public IActionResult OnPostPreview(Guid command, string? plate, string? odometer, string? reason, string[]? job, string? bay, string? newPlate, string? sheet, string? year, string? task, bool harsh)
+    {
+        if (viewer.Member?.Person.WorksOnCards != true)
+            return Forbid();
+        Keep(command, plate, odometer, reason, job, bay, newPlate, sheet, year, task, harsh);
+        return Page();
+    }
+
+    private void Keep(Guid command, string? plate, string? odometer, string? reason, string[]? job, string? bay, string? newPlate, string? sheet, string? year, string? task, bool harsh)
+    {
+        Fill();
+        Command = command == Guid.Empty ? Guid.CreateVersion7() : command;
+        (Plate, Odometer, Reason, Harsh) = (plate ?? "", odometer ?? "", (reason ?? "").Trim(), harsh);
+        (NewPlate, SheetId, Year, TaskText) = ((newPlate ?? "").Trim().ToUpperInvariant(), sheet ?? "", (year ?? "").Trim(), (task ?? "").Trim());
+        Bay = Bays.Contains(bay) ? bay! : Bays[0];
+        FillJobs();
+        ChosenJobs = [.. (job ?? []).Distinct()];
+        Compose();
+    }
+
+    private ModelSheet? Model => Plate is { Length: > 0 } plate ? Vehicles.FirstOrDefault(v => v.Plate == plate) is { } v ? Models.FirstOrDefault(m => m.Id == v.SheetId) : null
+        : Models.FirstOrDefault(m => m.Id == SheetId) ?? (Models.Count > 0 ? Models[0] : null);
+
+    private void FillJobs() => Jobs = Model is { } model ? [.. model.Jobs.Values] : [];
+
+    private void Compose()
+    {
+        if (Model is { } model && ChosenJobs.Where(model.Jobs.ContainsKey).ToArray() is { Length: > 0 } known)
+            Plan = CardPlanner.Plan(model, known);
     }
 
     public async Task<IActionResult> OnPostAsync(Guid command, string? plate, string? odometer, string? reason, string[]? job, string? bay, string? newPlate, string? sheet, string? year, string? task, bool harsh)
     {
         if (viewer.Member?.Person is not { WorksOnCards: true } by)
             return Forbid();
-        Fill();
-        Command = command == Guid.Empty ? Guid.CreateVersion7() : command;
-        (Plate, Odometer, Reason, ChosenJobs, Harsh) = (plate ?? "", odometer ?? "", (reason ?? "").Trim(), job ?? [], harsh);
-        (NewPlate, SheetId, Year, TaskText) = ((newPlate ?? "").Trim().ToUpperInvariant(), sheet ?? "", (year ?? "").Trim(), (task ?? "").Trim());
-        Bay = Bays.Contains(bay) ? bay! : Bays[0];
+        Keep(command, plate, odometer, reason, job, bay, newPlate, sheet, year, task, harsh);
 
-        var vehicle = Plate.Length > 0 ? vehicles.Find(Plate) : Newcomer();
+        var vehicle = Plate!.Length > 0 ? vehicles.Find(Plate) : Newcomer();
         if (Plate.Length > 0 && vehicle is null)
             Wrong("plate", "This vehicle is not on the list.", "Choose one, or “Another”.");
         var model = vehicle is null ? null : sheets.Newest(vehicle.SheetId);
@@ -75,7 +108,7 @@ public sealed class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardSt
         if (Plate.Length == 0)
             await vehicles.Add(vehicle!);
         await vehicles.Note(vehicle!.Plate, new(clock.Now, reading!.Value, Reason), by.Id);
-        var opened = new CardOpened(vehicle.Plate, model!.Id, model.Revision, ChosenJobs, CardPlanner.Compose(model, ChosenJobs), reading.Value, vehicle.Use, settings.Read().School, SealsUsedAgain(vehicle.Plate));
+        var opened = new CardOpened(vehicle.Plate, model!.Id, model.Revision, ChosenJobs, Plan!.Steps, reading.Value, vehicle.Use, settings.Read().School, SealsUsedAgain(vehicle.Plate));
         var card = await cards.Open(opened, Bay, by, clock.Now, Command);
         return Redirect($"/lift/{card}");
     }
@@ -88,7 +121,6 @@ public sealed class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardSt
     {
         Vehicles = vehicles.All();
         Models = sheets.Newest();
-        Jobs = [.. Models.SelectMany(m => m.Jobs.Values).DistinctBy(j => j.Id)];
     }
 
     private Vehicle? Newcomer()

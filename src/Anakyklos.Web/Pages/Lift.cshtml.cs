@@ -16,6 +16,16 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public LiftScene Scene { get; private set; } = null!;
     public string Panel { get; private set; } = "";
     public SheetStep? After { get; private set; }
+
+    /// <summary>Where the hands go next, such as "stay below: two more here, then lower it".</summary>
+    public string Stay { get; private set; } = "";
+
+    /// <summary>Whether this step is shown before its turn and could be done now.</summary>
+    public bool IsAhead { get; private set; }
+
+    /// <summary>How much later the card ends when it is taken now; null when it is not ahead.</summary>
+    public TimeSpan? AheadCosts { get; private set; }
+
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
 
@@ -37,6 +47,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         Panel = Panels.Contains(panel) ? panel! : "";
         Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
+        Stay = LiftWords.Stay(Card, step);
+        IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0 && Scene.WaitsFor is null && Question is null;
+        AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
         if (Scene.IsKit)
             LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit).FirstOrDefault();

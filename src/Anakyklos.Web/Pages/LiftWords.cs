@@ -55,6 +55,44 @@ public static class LiftWords
     /// <summary>What a change of order costs, as the end of a sentence; empty when nothing.</summary>
     public static string Later(TimeSpan costs) => costs > TimeSpan.Zero ? $": {Spent(costs)} later" : costs < TimeSpan.Zero ? $": {Spent(-costs)} earlier" : "";
 
+    /// <summary>An interval in a line: normal, harsh, and how often of it.</summary>
+    public static string Every(IntervalRule rule)
+    {
+        static string One(ServiceInterval i) => string.Join(" or ", new[] { i.Every is { } km ? Odometer(km, Distance.Kilometre) : "", i.Months is { } m ? $"{m} months" : "", i.Hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0));
+        return $"every {One(rule.Normal)}{(rule.Harsh == rule.Normal ? "" : $", harsh {One(rule.Harsh)}")}{(rule.EveryTime == 2 ? ", every second time" : rule.EveryTime > 2 ? $", every {rule.EveryTime}th time" : "")}";
+    }
+
+    /// <summary>How a fluid is brought to its level.</summary>
+    public static string FillBy(FluidSystem fluid) => fluid.FillBy switch
+    {
+        Core.Sheets.FillBy.Dipstick => "by dipstick",
+        Core.Sheets.FillBy.SightGlass => "by the window",
+        Core.Sheets.FillBy.Rod => "by the rod",
+        Core.Sheets.FillBy.Overflow => "until it runs over",
+        Core.Sheets.FillBy.MeasuredReturn => "as much as came out, then by dipstick",
+        _ => "measured out",
+    };
+
+    /// <summary>Where the hands go after a step.</summary>
+    public static string Stay(JobCard card, SheetStep step)
+    {
+        var ahead = card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).Where(s => card.State(s.Id).Status == StepStatus.Waiting).ToList();
+        var here = ahead.TakeWhile(s => s.Place == step.Place && !s.MovesLift).Count();
+        var then = ahead.Skip(here).FirstOrDefault();
+        var go = then is null ? "" : then.MovesLift ? ahead.First(s => s.Kind is StepKind.Raise or StepKind.Lower).Kind == StepKind.Lower ? "then lower it" : "then raise it" : $"then {Go(then.Place)}";
+        string[] numbers = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
+        return here == 0 ? go.Length > 0 ? char.ToUpperInvariant(go[0]) + go[1..] : ""
+            : $"Stay {Place(step.Place)}: {(here < numbers.Length ? numbers[here] : $"{here}")} more here{(go.Length > 0 ? ", " + go : "")}";
+    }
+
+    private static string Go(Place place) => place switch
+    {
+        Core.Sheets.Place.Cab => "into the cab",
+        Core.Sheets.Place.Top => "to the engine bay",
+        Core.Sheets.Place.Side => "to the side",
+        _ => "below",
+    };
+
     /// <summary>Hours and minutes as 2:24.</summary>
     public static string Span(TimeSpan time) => $"{(int)time.TotalHours}:{time.Minutes:00}";
 

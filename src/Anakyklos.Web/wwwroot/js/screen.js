@@ -22,6 +22,25 @@ document.addEventListener('alpine:init', () => {
     init() { this.$el.addEventListener('submit', send); },
   }));
 
+  // Another vehicle or job: the page works out the card that comes of it; what was typed stays.
+  Alpine.data('intake', () => ({
+    asked: 0,
+    init() {
+      document.documentElement.classList.add('scripted');
+      this.$el.addEventListener('submit', (e) => { if (!e.submitter?.formAction.includes('handler=Preview')) send(e); });
+      this.$el.addEventListener('change', (e) => { if (['plate', 'sheet', 'job'].includes(e.target.name)) this.preview(e.target); });
+    },
+    async preview(changed) {
+      const turn = ++this.asked;
+      const form = new FormData(this.$el);
+      if (changed.name !== 'job') form.delete('job');
+      const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) }).then((r) => r.text()).catch(() => '');
+      if (turn !== this.asked || !page) return;
+      const fresh = new DOMParser().parseFromString(page, 'text/html');
+      for (const id of changed.name === 'job' ? ['composed'] : ['jobs', 'composed']) document.getElementById(id)?.replaceChildren(...(fresh.getElementById(id)?.childNodes ?? []));
+    },
+  }));
+
   Alpine.data('card', () => ({
     stream: null,
     lock: null,

@@ -1,0 +1,103 @@
+using System.Text;
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Storage;
+using Anakyklos.Web.Drawing;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>What the workshop knows: all model sheets, the approvals between them, and a new sheet brought in.</summary>
+public sealed class LibraryModel(SheetStore sheets, WorkshopClock clock, Viewer viewer) : PageModel
+{
+    private const int LargestFile = 1_000_000;
+
+    public IReadOnlyList<ModelSheet> Sheets { get; private set; } = [];
+    public ApprovalGraph Graph { get; private set; } = ApprovalGraph.Of([]);
+    public IReadOnlyList<SheetError> Errors { get; private set; } = [];
+    public string FileName { get; private set; } = "";
+    public string Pasted { get; private set; } = "";
+    public string Problem { get; private set; } = "";
+    public ModelSheet? Checked { get; private set; }
+    public string Said { get; private set; } = "";
+
+    public IEnumerable<(ModelSheet Sheet, DisputedValue Value)> Disputed => Sheets.SelectMany(s => s.Disputed().Select(d => (s, d)));
+    public bool MayBringIn => viewer.Member?.Role == Role.Lead;
+
+    public void OnGet(string? added)
+    {
+        Fill();
+        if (added is not null && Sheets.FirstOrDefault(s => s.Id == added) is { } sheet)
+            Said = $"{sheet.FullName}, revision {sheet.Revision}, is in.";
+    }
+
+    /// <summary>Checks a sheet without taking it in.</summary>
+    public async Task<IActionResult> OnPostCheckAsync(IFormFile? file, string? text)
+    {
+        Checked = (await Read(file, text))?.Sheet;
+        Said = Checked is null ? "" : $"{Checked.FullName}, revision {Checked.Revision}: {Checked.Jobs.Count} jobs, no errors.";
+        return Answer();
+    }
+
+    /// <summary>Checks a sheet and takes it in when it has no errors.</summary>
+    public async Task<IActionResult> OnPostAddAsync(IFormFile? file, string? text)
+    {
+        if (!MayBringIn)
+            return Forbid();
+        if (await Read(file, text) is not { Sheet: { } sheet } read)
+            return Answer();
+        try
+        {
+            await sheets.BringIn(sheet, read.Text, clock.Now);
+            return RedirectToPage(new { added = sheet.Id });
+        }
+        catch (WorkshopFileException e)
+        {
+            Problem = e.Message;
+            return Answer();
+        }
+    }
+
+    private PageResult Answer()
+    {
+        Fill();
+        if (Errors.Count > 0 || Problem.Length > 0)
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
+    }
+
+    private void Fill()
+    {
+        Sheets = sheets.Newest();
+        Graph = ApprovalGraph.Of(Sheets);
+    }
+
+    private async Task<(ModelSheet? Sheet, string Text)?> Read(IFormFile? file, string? text)
+    {
+        Pasted = text ?? "";
+        if (file is { Length: > LargestFile } || Pasted.Length > LargestFile)
+            Problem = "That is more than a megabyte; no model sheet is that large.";
+        else if (file is null or { Length: 0 } && string.IsNullOrWhiteSpace(Pasted))
+            Problem = "Choose a file, or paste its text.";
+        if (Problem.Length > 0)
+            return null;
+        byte[] bytes;
+        if (file is { Length: > 0 })
+        {
+            FileName = Path.GetFileName(file.FileName);
+            using var memory = new MemoryStream();
+            await file.CopyToAsync(memory);
+            bytes = memory.ToArray();
+            // Kept on the page, so that what is wrong can be put right here.
+            Pasted = Encoding.UTF8.GetString(bytes);
+        }
+        else
+            bytes = Encoding.UTF8.GetBytes(Pasted);
+        var reading = SheetRehearsal.Read(bytes);
+        Errors = reading.Errors;
+        return (reading.Sheet, Encoding.UTF8.GetString(bytes));
+    }
+}

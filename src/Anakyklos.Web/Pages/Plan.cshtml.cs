@@ -1,0 +1,51 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>What is left of a card in its best order: lanes by place, waits, the lift, and why each step stands where it does.</summary>
+public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+{
+    public CardPlan Plan { get; private set; } = null!;
+    public PlannedStep? Chosen { get; private set; }
+    public PlanReason? Why { get; private set; }
+
+    /// <summary>The chosen step taken first: the plan around it and what that costs; null when it cannot be begun now, or is next anyway.</summary>
+    public (CardPlan Plan, TimeSpan Costs)? Early { get; private set; }
+
+    /// <summary>What keeps the chosen step from being begun now.</summary>
+    public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];
+
+    public int People { get; private set; } = 1;
+    public int Done => Card.Steps.Count(s => Card.State(s.Id).Status is StepStatus.Done or StepStatus.LeftOut);
+    public IReadOnlyList<SheetStep> Blocked => [.. Card.Steps.Where(s => !s.MovesLift && Card.State(s.Id).Status is StepStatus.Waiting or StepStatus.Aside && Plan.Rows.All(r => r.Step.Id != s.Id))];
+    public bool IsOrdered => Card.Remaining.Where(s => Plan.Rows.Any(r => r.Step.Id == s.Id)).Select(s => s.Id).SequenceEqual(Plan.Rows.Select(r => r.Step.Id));
+
+    public IActionResult OnGet(long id, string? step, int people = 1) => Load(id) ?? Show(step, people);
+
+    public async Task<IActionResult> OnPostEarlyAsync(long id, string? step) => Load(id) ?? (await Carry(id, () => new TakeEarly(step ?? "")) is { } where ? Redirect(where) : Show(step, 1));
+
+    public async Task<IActionResult> OnPostOrderAsync(long id) => Load(id) ?? (await Carry(id, () => new OrderAgain()) is not null ? Redirect($"/plan/{id}") : Show(null, 1));
+
+    private PageResult Show(string? step, int people)
+    {
+        People = people == 2 ? 2 : 1;
+        Plan = Card.PlanFrom(Clock.Now, People);
+        Chosen = Plan.Rows.FirstOrDefault(r => r.Step.Id == step) ?? (Plan.Rows.Count > 0 ? Plan.Rows[0] : null);
+        if (Chosen is { Step: var chosen })
+        {
+            Why = Plan.Why(chosen.Id);
+            if (!chosen.MovesLift && Card.Step(chosen.Id) is { } known && Card.Next?.Id != chosen.Id)
+            {
+                InTheWay = Card.InTheWay(known, Clock.Now);
+                Early = InTheWay.Count == 0 ? Card.PlanWith(chosen.Id, Clock.Now) : null;
+            }
+        }
+        return Page();
+    }
+}

@@ -1,0 +1,35 @@
+using System.Text;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Storage;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>One model sheet: its drawings, fluids, fasteners, parts, jobs, resets and sources; and its file.</summary>
+public sealed class SheetPageModel(SheetStore sheets) : PageModel
+{
+    public ModelSheet Sheet { get; private set; } = null!;
+    public IReadOnlyList<int> Revisions { get; private set; } = [];
+
+    /// <summary>What is pointed at on the drawings: an id of an access, fastener, fluid or part.</summary>
+    public string Point { get; private set; } = "";
+
+    public IReadOnlyList<(Job Job, CardPlan Plan)> Jobs { get; private set; } = [];
+
+    public IActionResult OnGet(string id, int? revision, string? point)
+    {
+        if ((revision is { } r ? sheets.Find(id, r) : sheets.Newest(id)) is not { } sheet)
+            return NotFound();
+        Sheet = sheet;
+        Revisions = sheets.Revisions(id);
+        Point = point is not null && sheet.Names(point) ? point : "";
+        Jobs = [.. sheet.Jobs.Values.Select(j => (j, CardPlanner.Plan(sheet, [j.Id])))];
+        return Page();
+    }
+
+    public IActionResult OnGetFile(string id, int? revision) =>
+        (revision ?? sheets.Newest(id)?.Revision) is { } r && sheets.Text(id, r) is { } text
+            ? File(Encoding.UTF8.GetBytes(text), "application/json", $"{id}-r{r}.json") : NotFound();
+}
