@@ -28,8 +28,8 @@ public class OtherModelTests
           },
           "fasteners": {
             "plug": { "name": "Drain plug", "thread": "M22", "material": "iron", "drive": "Hex 27", "torque": { "is": "60 lbf·ft", "low": "55 lbf·ft", "high": "65 lbf·ft", "from": "plate", "at": "left" }, "seal": "ring", "tooMuch": "new-part", "drains": "engine-oil" },
-            "filter": { "name": "Spin-on filter", "material": "steel", "drive": "by hand", "torque": { "turnAfterContact": 270, "from": "plate", "at": "left" }, "holds": ["can"], "tooMuch": "new-part" },
-            "breather": { "name": "Breather cap", "material": "brass", "drive": "by hand", "torque": { "byHand": "until the ring touches", "from": "plate", "at": "left" }, "tooMuch": "slacken-and-repeat" }
+            "filter": { "name": "Spin-on filter", "material": "steel", "drive": "by hand", "torque": { "turnAfterContact": 270, "from": "plate", "at": "left" }, "holds": ["can"], "system": "engine-oil", "tooMuch": "new-part" },
+            "breather": { "name": "Breather cap", "material": "brass", "drive": "by hand", "torque": { "byHand": "until the ring touches", "from": "plate", "at": "left" }, "system": "engine-oil", "tooMuch": "slacken-and-repeat" }
           },
           "parts": {
             "ring": { "name": "Copper ring", "number": { "is": "CU-22", "from": "plate", "at": "left" }, "reusableTimes": 2 },

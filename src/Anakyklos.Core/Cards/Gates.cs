@@ -226,7 +226,7 @@ public sealed partial class JobCard
             yield return new("The filter is still empty.", "Run the engine first, so that it fills.", FirstOpen(s => s.Kind == StepKind.Run));
     }
 
-    private static bool IsJointOf(Fastener f, string fluid) => (f.System is null || f.System == fluid) && f.Fills != fluid;
+    private static bool IsJointOf(Fastener f, string fluid) => f.System == fluid && f.Fills != fluid;
 
     private IEnumerable<Refusal> BeforeDriving() => Open.Where(o => Sheet.Fasteners.ContainsKey(o.Id) || Sheet.Access.ContainsKey(o.Id) || o.Id == "lift")
         .Select(o => new Refusal($"{o.Name}: still open.", "Close it before the vehicle is driven.", Closing(o)?.Id));

@@ -15,7 +15,7 @@ internal sealed class PairOrdering
         internal long Least;
     }
 
-    private static readonly int[] Widths = [40, 400, 2500];
+    private static readonly int[] Widths = [25, 160, 900];
 
     private readonly OrderingShape _shape;
     private readonly int[] _tail;
@@ -53,7 +53,7 @@ internal sealed class PairOrdering
         foreach (var width in Widths)
         {
             bound = Math.Max(bound, Math.Min(pair._bestCost, pair.Pass(root, width)));
-            if (pair._best is not null && (bound >= pair._bestCost || shape.Active.Count > 60 && width >= 400))
+            if (pair._best is not null && (bound >= pair._bestCost || shape.Active.Count * width > 6000))
                 break;
         }
         return pair._best is null ? null : new(pair.Unwind(), OrderCost.Unpack(pair._bestCost), OrderCost.Unpack(Math.Min(bound, pair._bestCost)));
