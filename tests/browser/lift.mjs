@@ -14,6 +14,7 @@ export async function signIn(page, name = 'Iona R.') {
 export async function openCard(page, odometer) {
   await page.goto('/');
   await page.getByRole('link', { name: 'A vehicle is here' }).click();
+  await page.goto('/intake?plate=HD-07');
   await page.getByLabel('Odometer').fill(odometer);
   await page.getByRole('button', { name: 'Open the card' }).click();
   await expect(page).toHaveURL(/\/lift\/\d+/);

@@ -118,7 +118,7 @@ internal static partial class SheetCheck
                 continue;
             }
             var d = double.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
-            var plug = f.Seal is not null;
+            var plug = f.Seal is not null || f.Drains is not null || f.Fills is not null;
             var usual = plug ? 0.195 * d * d : 0.056 * d * d * d;
             var ratio = (double)to.Target.In(Torque.NewtonMetre) / usual;
             var thing = $"an M{m.Groups[1].Value} {(plug ? "plug" : "screw")} takes";
