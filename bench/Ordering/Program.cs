@@ -5,6 +5,7 @@ using Anakyklos.Core.Sheets;
 
 // compare random N [tasks]: our order against the constraint solver on N made-up problems
 // compare sheets FOLDER [seconds]: on all jobs and pairs of jobs, and on the full services, of the sheets in a folder
+// growth FOLDER: how the time grows with the steps, on the full services and on a 4x4 with more and more axles
 switch (args)
 {
     case ["random", var n, .. var rest]:
@@ -13,8 +14,11 @@ switch (args)
     case ["sheets", var folder, .. var rest]:
         Compare.Sheets(folder, rest.Length > 0 ? double.Parse(rest[0]) : 60, rest.Contains("quick"));
         break;
+    case ["growth", var folder]:
+        Compare.Growth(folder);
+        break;
     default:
-        Console.WriteLine("random N [tasks] | sheets FOLDER [seconds]");
+        Console.WriteLine("random N [tasks] | sheets FOLDER [seconds] [quick] | growth FOLDER");
         break;
 }
 
@@ -74,6 +78,51 @@ internal static class Compare
                 Console.WriteLine($"{sheet.Id} {(set.Length == jobs.Length ? "all" : string.Join("+", set))}: {problem.Tasks.Count} steps, {Say(order.Cost)}, bound {Say(order.Bound)}{(order.IsProven ? "" : " OPEN")}, {mine.TotalMilliseconds:0} ms; solver {(answer.Cost is { } c ? Say(c) : "-")} {verdict}, {watch.ElapsedMilliseconds} ms");
             }
         }
+    }
+
+    internal static void Growth(string folder)
+    {
+        var sheets = Directory.GetFiles(folder, "*.json").Order().Select(f => SheetReader.Read(File.ReadAllBytes(f)).Sheet!).ToList();
+        Console.WriteLine("| work | steps | time, median | allocated | ends | proven |\n| --- | --- | --- | --- | --- | --- |");
+        foreach (var sheet in sheets)
+            Row($"full service, {sheet.FullName}", CardPlanner.Problem(CardComposer.Compose(sheet, sheet.Jobs.Keys), PlanStart.Fresh));
+        var brae = sheets.First(s => s.Fluids.ContainsKey("front-axle-oil"));
+        foreach (var axles in new[] { 1, 3, 5, 7, 10, 13, 16 })
+        {
+            var many = WithAxles(brae, axles);
+            Row($"engine oil and {axles} axles", CardPlanner.Problem(CardComposer.Compose(many, many.Jobs.Keys.Where(j => j == "engine-oil-and-filter" || j.StartsWith("axle-"))), PlanStart.Fresh));
+        }
+    }
+
+    private static ModelSheet WithAxles(ModelSheet sheet, int axles)
+    {
+        static Dictionary<string, T> More<T>(IReadOnlyDictionary<string, T> known, IEnumerable<(string Id, T Item)> more) => known.Concat(more.Select(m => KeyValuePair.Create(m.Id, m.Item))).ToDictionary();
+        var all = Enumerable.Range(1, axles).ToList();
+        var (fluid, drain, fill) = (sheet.Fluids["front-axle-oil"], sheet.Fasteners["front-axle-drain-plug"], sheet.Fasteners["front-axle-fill-plug"]);
+        return sheet with
+        {
+            Fluids = More(sheet.Fluids, all.Select(i => ($"axle-{i}", fluid with { Id = $"axle-{i}" }))),
+            Parts = More(sheet.Parts, all.SelectMany(i => new[] { drain.Seal!, fill.Seal! }.Select(p => ($"{p}-{i}", sheet.Parts[p] with { Id = $"{p}-{i}" })))),
+            Fasteners = More(sheet.Fasteners, all.SelectMany(i => new[] {
+                ($"drain-{i}", drain with { Id = $"drain-{i}", Drains = $"axle-{i}", System = $"axle-{i}", Seal = $"{drain.Seal}-{i}" }),
+                ($"fill-{i}", fill with { Id = $"fill-{i}", Fills = $"axle-{i}", Seal = $"{fill.Seal}-{i}" }) })),
+            Jobs = More(sheet.Jobs, all.Select(i => ($"axle-{i}", sheet.Jobs["front-axle-oil"] with { Id = $"axle-{i}", WorksOn = [$"axle-{i}"], Parts = [] }))),
+        };
+    }
+
+    private static void Row(string name, OrderingProblem problem)
+    {
+        StepOrdering.ForOne(problem);
+        var (times, before) = (new List<double>(), GC.GetAllocatedBytesForCurrentThread());
+        Ordering order = null!;
+        for (var i = 0; i < 7; i++)
+        {
+            var watch = Stopwatch.StartNew();
+            order = StepOrdering.ForOne(problem);
+            times.Add(watch.Elapsed.TotalMilliseconds);
+        }
+        var allocated = (GC.GetAllocatedBytesForCurrentThread() - before) / 7 / 1e6;
+        Console.WriteLine($"| {name} | {problem.Tasks.Count} | {times.Order().ElementAt(3):0.0} ms | {allocated:0.0} MB | {Say(order.Cost)} | {(order.IsProven ? "yes" : $"down to {Say(order.Bound)}")} |");
     }
 
     private static string Say(OrderCost c) => $"{TimeSpan.FromSeconds(c.Seconds):h\\:mm\\:ss}/{c.LiftMoves}/{c.PlaceChanges}";

@@ -60,7 +60,7 @@ try {
   await page.waitForTimeout(500);
   await tapStick(page, 0.75, (x, y) => page.mouse.click(x, y));
   await enter();
-  await page.getByRole('heading', { name: 'lifting points again' }).waitFor();
+  await page.getByRole('heading', { name: 'engine cover' }).waitFor();
   await page.goto(`/handover/${card}`);
   await take('handover');
   await page.goto(`/lift/${card}`);
@@ -70,6 +70,22 @@ try {
   await take('record');
   await page.goto('/vehicle/HD-07');
   await take('vehicle');
+  await page.goto('/intake?plate=HD-11');
+  for (const job of await page.locator('input[name=job]').all()) if (!/brake-fluid/.test(await job.getAttribute('value'))) await job.check();
+  await page.waitForTimeout(1500);
+  await page.locator('#jobs').scrollIntoViewIfNeeded();
+  await page.evaluate(() => document.getElementById('jobs').scrollIntoView());
+  await take('intake');
+  await page.getByLabel('Odometer').fill('88400');
+  await page.getByRole('button', { name: 'Open the card' }).click();
+  await page.waitForURL('**/lift/**');
+  const brae = page.url().match(/lift\/(\d+)/)[1];
+  await page.goto(`/plan/${brae}?step=fill-rear-axle-oil`);
+  await take('plan');
+  await page.goto('/library');
+  await take('library');
+  await page.goto('/library/ostler-brae-28d?point=gearbox-fill-plug');
+  await take('map');
   console.log(`Pictures taken; the last page was “${await title(page)}”.`);
 } finally {
   await browser.close();

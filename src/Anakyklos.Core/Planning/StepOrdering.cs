@@ -3,8 +3,8 @@ namespace Anakyklos.Core.Planning;
 /// <summary>Puts work in order: earliest finish, then fewest moves of the lift, then fewest changes of place, with a proven bound.</summary>
 public static class StepOrdering
 {
-    /// <summary>Partial orders grown before it stops looking for a proof: some seconds of work.</summary>
-    public const int UsualEffort = 150_000;
+    /// <summary>Partial orders grown before it stops looking for a proof: about a second of work.</summary>
+    public const int UsualEffort = 15_000;
 
     /// <summary>The best order for one person.</summary>
     /// <param name="problem">The work.</param>
