@@ -168,7 +168,18 @@ public class ReplanningTests
             Press(next);
         Assert.DoesNotContain(_card.Open, o => o.Id.StartsWith("rear-axle-drain"));
         Assert.Equal(StepStatus.Done, _card.State("tighten-front-axle-fill-plug").Status);
-        Do(new OrderAgain());
+    }
+
+    [Fact]
+    public void What_was_left_for_later_brings_back_all_it_held_up_when_it_is_done()
+    {
+        Open("ostler-brae-28d", "gearbox-oil");
+        WorkUpTo("rear-skid-plate-off");
+        Do(new PutAside("rear-skid-plate-off", "The socket is lent"));
+        Do(new ConfirmStep("rear-skid-plate-off"));
+        Assert.Contains("is done", Assert.IsType<PlanChanged>(_card.History[^1].Event).Why);
+        WorkUpTo();
+        Do(new Sign());
     }
 
     [Fact]

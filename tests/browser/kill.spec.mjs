@@ -48,7 +48,7 @@ test('what was answered "saved" is there after kill -9, once', async () => {
       while (!dead) {
         const id = randomUUID();
         const step = steps.length && pressed % 12 === 0 ? steps.shift() : null;
-        const press = step ? [`/steps/${step}/done`, {}] : ['/steps/label/aside', { reason: `press ${pressed}` }];
+        const press = step ? [`/steps/${step}/done`, {}] : ['/steps/label/findings', { grade: 'Sound', text: `press ${pressed}` }];
         pressed++;
         unknown.set(id, press);
         if (!(await send(call, id, ...press))) return;

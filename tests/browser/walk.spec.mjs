@@ -41,7 +41,7 @@ async function walk(page, odometer, by) {
     await by.press();
   }
   await by.read(0.75);
-  await expect(page.locator('main h1')).toContainText('lifting points again');
+  await expect(page.locator('main h1')).toContainText('engine cover');
 
   await workUpTo(page, 'Nothing is open', by.press);
   await by.press();

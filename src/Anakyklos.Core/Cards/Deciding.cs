@@ -20,6 +20,27 @@ public sealed partial class JobCard
             return No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
         if (Signature is { } s)
             return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Open a new one.");
+        var decision = ByCommand(command, by, now);
+        if (decision is Accepted moved && command is MoveLift)
+            return new Accepted([.. moved.Events, .. OrderedAfter(moved.Events, null, by, now)]);
+        return decision is Accepted accepted && StepOf(command) is { } done && _steps.TryGetValue(done, out var was) && was.Status == StepStatus.Aside
+            ? new Accepted([.. accepted.Events, .. OrderedAfter(accepted.Events, done, by, now)]) : decision;
+    }
+
+    private static string? StepOf(CardCommand command) => command switch
+    {
+        ConfirmStep c => c.Step,
+        ConfirmKit c => c.Step,
+        TakeReading c => c.Step,
+        Pour c => c.Step,
+        ReadGauge c => c.Step,
+        Measure c => c.Step,
+        Deviate c => c.Step,
+        _ => null,
+    };
+
+    private Decision ByCommand(CardCommand command, Person by, DateTimeOffset now)
+    {
         return command switch
         {
             ConfirmStep c => AtStep(c.Step, now, step => Confirm(c, step)),

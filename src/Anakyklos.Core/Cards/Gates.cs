@@ -178,7 +178,7 @@ public sealed partial class JobCard
     private IEnumerable<string> OpenedJoints => Sheet.Fasteners.Values
         .Where(f => f.Seal is not null && (_open.ContainsKey(f.Id) || _closedAt.ContainsKey(f.Id))).Select(f => f.Id);
 
-    private bool IsPumped(string fastener) => Sheet.Fasteners[fastener].System is not { } f || Sheet.Fluids[f].Pumped;
+    private bool IsPumped(string fastener) => Sheet.Fasteners[fastener] is var f && ((f.System ?? f.Fills) is not { } fluid || Sheet.Fluids[fluid].Pumped);
 
     private bool JointsLookedAt => OpenedJoints.All(id => _closedAt.TryGetValue(id, out var at) && at < _lookedAt && (!IsPumped(id) || at < _ranAt && _ranAt < _lookedAt));
 

@@ -53,6 +53,15 @@ public sealed partial class JobCard
     private Decision AgainFromHere(DateTimeOffset now) => Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
         : No("The order is the best there is already.", "Go on with the next step.", Next?.Id);
 
+    // What was left for later is done, or the lift was moved by hand: what it held up takes its place again, with the lift's moves.
+    private IEnumerable<CardEvent> OrderedAfter(IReadOnlyList<CardEvent> events, string? done, Person by, DateTimeOffset now)
+    {
+        var seq = _history.Count;
+        var after = With([.. events.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]);
+        return done is null ? after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered")
+            : after.IsDone(Known(done)) ? after.Replanned(now, [], null, $"“{Known(done).Title}” is done") : [];
+    }
+
     private PlanStart Standing(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
     {
         var begun = first is not null && Step(first) is { } f ? f : null;
