@@ -87,7 +87,7 @@ internal static class Compare
         foreach (var sheet in sheets)
             Row($"full service, {sheet.FullName}", CardPlanner.Problem(CardComposer.Compose(sheet, sheet.Jobs.Keys), PlanStart.Fresh));
         var brae = sheets.First(s => s.Fluids.ContainsKey("front-axle-oil"));
-        foreach (var axles in new[] { 1, 3, 5, 7, 10, 13, 16 })
+        foreach (var axles in new[] { 1, 3, 5, 7, 10, 13, 16, 20, 23 })
         {
             var many = WithAxles(brae, axles);
             Row($"engine oil and {axles} axles", CardPlanner.Problem(CardComposer.Compose(many, many.Jobs.Keys.Where(j => j == "engine-oil-and-filter" || j.StartsWith("axle-"))), PlanStart.Fresh));

@@ -31,6 +31,7 @@ public sealed class CardComposer
         {
             Jobs = [.. composer._serves[s.Id]],
             Lift = sheet.Stands == Stand.Lift ? s.Lift : LiftNeed.Any,
+            Map = composer._usual.MapOf(s),
         })];
         return StepOrder.Put(sheet, wanted, steps);
     }

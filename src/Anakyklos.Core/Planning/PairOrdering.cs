@@ -114,7 +114,9 @@ internal sealed class PairOrdering
             if (node.Running[other] is var r and >= 0 && _shape.Bars.Any(b => (b.Opens == t && b.Barred[r]) || (b.Closes == r && b.Barred[t])))
                 begins = Math.Max(begins, node.Free[other]);
         var ends = begins + _shape.Seconds[t];
-        int[] freed = both ? [ends, ends] : person == 0 ? [ends, moves ? free : node.Free[1]] : [moves ? free : node.Free[0], ends];
+        // Nothing begins before this any more, so the other one's idle time until now is spent.
+        var others = Math.Max(begins, moves ? free : node.Free[1 - person]);
+        int[] freed = both ? [ends, ends] : person == 0 ? [ends, others] : [others, ends];
         int[] at = both ? [_shape.Place[t], _shape.Place[t]] : person == 0 ? [_shape.Place[t], node.At[1]] : [node.At[0], _shape.Place[t]];
         int[] running = both ? [t, t] : person == 0 ? [t, node.Running[1]] : [node.Running[0], t];
         var ready = (int[])node.Ready.Clone();

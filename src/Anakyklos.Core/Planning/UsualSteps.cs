@@ -114,9 +114,11 @@ internal sealed class UsualSteps(ModelSheet sheet)
     internal SheetStep LabelUp => Plain(Label, StepKind.Do, "", "Label with the next service where the driver sees it", "Finish", Place.Cab, 1) with { Said = "Label is up", Lift = LiftNeed.Any };
 
     /// <summary>The steps of one move of the lift: what is looked at first, then the move.</summary>
-    internal IReadOnlyList<SheetStep> LiftMove(bool up) => up
+    internal IReadOnlyList<SheetStep> LiftMove(bool up) => [.. Moves(up).Select(s => s with { Map = MapOf(s) })];
+
+    private IReadOnlyList<SheetStep> Moves(bool up) => up
         ? [sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Secure && s.What.Length == 0)
-                ?? Plain("lifting-points", StepKind.Secure, "", "Set the arms on the lifting points", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Value = "4 points", Said = "All four sit right", Cautions = ["crushing"] },
+                ?? Plain(VehicleMap.LiftingPoints, StepKind.Secure, "", "Set the arms on the lifting points", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Value = "4 points", Said = "All four sit right", Cautions = ["crushing"] },
             First(StepKind.Raise) ?? Plain("raise", StepKind.Raise, "", "Raise it, stop at knee height and shake it, then go up", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Said = "It is up and locked", Cautions = ["crushing"] }]
         : [sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Clear && s.Place == Place.Below)
                 ?? Plain("clear-below", StepKind.Clear, "", "Pans, lamp and tools out from under it", "Close up", Place.Below, 1) with { Said = "Nothing under it" },
@@ -124,7 +126,10 @@ internal sealed class UsualSteps(ModelSheet sheet)
 
     internal Fastener? Holder(string partId) => sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == partId || f.Holds.Contains(partId));
 
-    internal string MapOf(string id) => sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id))?.Id ?? "";
+    /// <summary>The step's own map, or the first that shows what it works on, or the step itself.</summary>
+    internal string MapOf(SheetStep step) => step.Map.Length > 0 ? step.Map : MapOf(step.What) is { Length: > 0 } map ? map : MapOf(step.Id);
+
+    private string MapOf(string id) => id.Length == 0 ? "" : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => b.For == id))?.Id ?? "";
 
     internal static string Low(string name) => name.Length > 1 && char.IsUpper(name[1]) ? name : char.ToLowerInvariant(name[0]) + name[1..];
 

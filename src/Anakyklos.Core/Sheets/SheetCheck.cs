@@ -5,7 +5,7 @@ using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Sheets;
 
-/// <summary>Finds what is wrong between the values of a sheet: references, circles, circles, implausible values.</summary>
+/// <summary>Finds what is wrong between the values of a sheet: references, circles, implausible values.</summary>
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
@@ -53,7 +53,10 @@ internal static partial class SheetCheck
                 yield return e;
         }
         foreach (var m in s.Maps.Values)
-            foreach (var e in Unknown($"maps.{m.Id}.points", m.Points.SelectMany(p => new[] { p.For, p.NotFor }), id => s.Names(id), "access, fastener, fluid or part"))
+            foreach (var e in Unknown($"maps.{m.Id}.points", m.Points.SelectMany(p => new[] { p.For, p.NotFor }), id => s.Names(id) || s.Steps.ContainsKey(id) || id == VehicleMap.LiftingPoints, "access, fastener, fluid, part or step")
+                .Concat(Unknown($"maps.{m.Id}.belts", m.Belts.Select(b => b.For), s.Parts.ContainsKey, "part"))
+                .Concat(m.Belts.Where(b => b.Pulleys.Count < 2).Select(b => ($"maps.{m.Id}.belts", "A belt runs over two pulleys or more.")))
+                .Concat(m.Belts.Where(b => b.Clash is not null).Select(b => ($"maps.{m.Id}.belts", $"The pulleys “{b.Clash!.Value.Item1.Name}” and “{b.Clash.Value.Item2.Name}” touch: no belt can run between them."))))
                 yield return e;
         foreach (var j in s.Jobs.Values)
             foreach (var e in Unknown($"jobs.{j.Id}.steps", j.Steps, s.Steps.ContainsKey, "step")

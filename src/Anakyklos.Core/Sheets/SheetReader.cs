@@ -197,9 +197,18 @@ public static class SheetReader
             i.Has("hours") ? i.Whole("hours", 1, 20000, 100) : null);
     }) ?? new(null, 12);
 
-    private static VehicleMap ReadMap(string id, SheetCursor c) => new(id, c.Text("title"), c.Word("outline", MapOutline.Car, required: false),
+    private static VehicleMap ReadMap(string id, SheetCursor c) => new(id, c.Text("title"), c.Word("outline", MapOutline.Car, required: false), c.Word("front", UsualFront(c), required: false),
         c.List("blocks", b => new MapBlock(b.Text("name"), b.Whole("x", 0, 100), b.Whole("y", 0, 120), b.Whole("width", 1, 100), b.Whole("height", 1, 120))),
-        c.List("points", p => new MapPoint(p.Text("for", false), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Text("label"), p.Text("notFor", false), p.Word("faces", Facing.None, required: false))));
+        c.List("points", p => new MapPoint(p.Text("for", false), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Text("label"), p.Text("notFor", false), p.Word("faces", Facing.None, required: false))),
+        c.List("belts", b => new BeltRoute(b.Text("for"), b.List("pulleys", p => new BeltPulley(p.Text("name"), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Whole("radius", 1, 40, 1), p.Flag("back")), required: true))));
+
+    private static Facing UsualFront(SheetCursor c) => c.Word("outline", MapOutline.Car, required: false) switch
+    {
+        MapOutline.CarSide => Facing.Left,
+        MapOutline.MotorcycleSide => Facing.Right,
+        MapOutline.None => Facing.None,
+        _ => Facing.Up,
+    };
 
     private static ResetRitual ReadReset(string id, SheetCursor c) => new(id, c.Text("name"),
         c.List("moves", m => new ResetMove(m.Text("do"), m.Duration("hold", false), m.Text("expect", false)), true), c.Text("again"), c.Cited());

@@ -1,12 +1,22 @@
 namespace Anakyklos.Core.Sheets;
 
-/// <summary>A drawing of one side of the vehicle, 100 wide and 120 high, front upwards.</summary>
+/// <summary>A drawing of one side of the vehicle, 100 wide and 120 high.</summary>
 /// <param name="Id">Id.</param>
 /// <param name="Title">Such as "Seen from below".</param>
 /// <param name="Outline">The shape around it.</param>
 /// <param name="Blocks">Engine, gearbox and so on as rectangles.</param>
 /// <param name="Points">Things to find, and things to leave alone.</param>
-public sealed record VehicleMap(string Id, string Title, MapOutline Outline, IReadOnlyList<MapBlock> Blocks, IReadOnlyList<MapPoint> Points);
+/// <param name="Front">Where the front is: up on drawings from above and of the underside (drawn through from above, so left is the vehicle's left), left or right on those of a side.</param>
+/// <param name="Belts">Drive belts and their way over the pulleys.</param>
+public sealed record VehicleMap(string Id, string Title, MapOutline Outline, Facing Front, IReadOnlyList<MapBlock> Blocks, IReadOnlyList<MapPoint> Points, IReadOnlyList<BeltRoute> Belts)
+{
+    /// <summary>The id of a point of a car that stands for its lifting points; the step that sets the arms shows it.</summary>
+    public const string LiftingPoints = "lifting-points";
+
+    /// <summary>What the drawing points at for a step: what it works on, or the step itself; null when it shows neither.</summary>
+    /// <param name="step">The step.</param>
+    public MapPoint? PointOf(SheetStep step) => Points.FirstOrDefault(p => p.For.Length > 0 && p.For == step.What) ?? Points.FirstOrDefault(p => p.For == step.Id);
+}
 
 /// <summary>The shape around what is drawn.</summary>
 public enum MapOutline
@@ -22,6 +32,9 @@ public enum MapOutline
 
     /// <summary>Two wheels, from above or below.</summary>
     Motorcycle,
+
+    /// <summary>A part of the vehicle only: nothing around it.</summary>
+    None,
 }
 
 /// <summary>Which way a plug faces on the drawing.</summary>
@@ -52,7 +65,7 @@ public enum Facing
 public sealed record MapBlock(string Name, int X, int Y, int Width, int Height);
 
 /// <summary>A point of the drawing.</summary>
-/// <param name="For">Id of the fastener or access it marks; empty for a look-alike.</param>
+/// <param name="For">Id of the fastener, access, fluid, part or step it marks; empty for a look-alike.</param>
 /// <param name="X">0 to 100.</param>
 /// <param name="Y">0 to 120.</param>
 /// <param name="Label">Words beside it.</param>

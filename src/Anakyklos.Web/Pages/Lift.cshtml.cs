@@ -47,7 +47,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         Panel = Panels.Contains(panel) ? panel! : "";
         Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
-        Stay = LiftWords.Stay(Card, step);
+        Stay = LiftWords.Stay(Card.HandsAfter(step));
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0 && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;

@@ -73,17 +73,18 @@ public static class LiftWords
         _ => "measured out",
     };
 
-    /// <summary>Where the hands go after a step.</summary>
-    public static string Stay(JobCard card, SheetStep step)
+    /// <summary>Where the hands go after a step, as a sentence without a full stop; empty when nothing is left, or when the next step says it itself.</summary>
+    public static string Stay(HandsGo hands)
     {
-        var ahead = card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).Where(s => card.State(s.Id).Status == StepStatus.Waiting).ToList();
-        var here = ahead.TakeWhile(s => s.Place == step.Place && !s.MovesLift).Count();
-        var then = ahead.Skip(here).FirstOrDefault();
-        var go = then is null ? "" : then.MovesLift ? ahead.First(s => s.Kind is StepKind.Raise or StepKind.Lower).Kind == StepKind.Lower ? "then lower it" : "then raise it" : $"then {Go(then.Place)}";
+        var go = hands switch { { LiftUp: true } => "then raise it", { LiftUp: false } => "then lower it", { Then: { } place } => $"then {Go(place)}", _ => "" };
         string[] numbers = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
-        return here == 0 ? go.Length > 0 ? char.ToUpperInvariant(go[0]) + go[1..] : ""
-            : $"Stay {Place(step.Place)}: {(here < numbers.Length ? numbers[here] : $"{here}")} more here{(go.Length > 0 ? ", " + go : "")}";
+        return hands is { More: 0, LiftUp: not null } ? ""
+            : hands.More == 0 ? go.Length > 0 ? char.ToUpperInvariant(go[0]) + go[1..] : ""
+            : $"Stay {Place(hands.Here)}: {(hands.More < numbers.Length ? numbers[hands.More] : $"{hands.More}")} more here{(go.Length > 0 ? ", " + go : "")}";
     }
+
+    /// <summary>The way of a belt in words.</summary>
+    public static string Route(BeltRoute belt) => string.Join(", then ", belt.Pulleys.Select(p => p.Back ? $"{p.Name} with its back" : p.Name));
 
     private static string Go(Place place) => place switch
     {
