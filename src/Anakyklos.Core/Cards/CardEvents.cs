@@ -49,8 +49,11 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Use">Which interval applies.</param>
 /// <param name="School">How high the workshop fills; null for the sheet's own target.</param>
 /// <param name="SealsUsedAgain">Seals that the last cards left in, and how often by now.</param>
+/// <param name="OwnRules">Rules of the depot and the owner beside the maker's; null for none.</param>
+/// <param name="Hours">Running hours at intake, or null.</param>
 public sealed record CardOpened(string Plate, string SheetId, int SheetRevision, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
-    Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain) : CardEvent;
+    Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain,
+    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null) : CardEvent;
 
 /// <summary>A step was done.</summary>
 /// <param name="Step">Step id.</param>

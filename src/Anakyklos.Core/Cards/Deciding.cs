@@ -1,3 +1,4 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -282,8 +283,9 @@ public sealed partial class JobCard
         if (reasons.Count > 0)
             return new Refused(reasons);
         var day = DateOnly.FromDateTime(now.DateTime);
-        return Yes(new Signed([.. Opened.Jobs.Select(id => Sheet.Jobs[id])
-            .Select(j => new JobDue(j.Id, j.Name, Sheet.Intervals[j.Interval].For(Opened.Use).After(Opened.Odometer, day)))]));
+        var done = new UseMark(Opened.Odometer, day, Opened.Hours);
+        return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? []).Where(i => !i.Once && Opened.Jobs.Contains(i.Job))
+            .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Job)).Select(i => new JobDue(i.Job, i.Name, i.After(done)))]));
     }
 
     /// <summary>What stands between the card and its signature; empty when the ring is closed.</summary>

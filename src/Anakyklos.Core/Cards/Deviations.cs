@@ -1,6 +1,6 @@
-using System.Text.RegularExpressions;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
@@ -57,7 +57,7 @@ public sealed partial class JobCard
     private (Refusal? Refusal, CardEvent? Deviation) JudgePart(Part part, KitPart lies, SheetStep step)
     {
         var field = $"part-{part.Id}";
-        var own = SameNumber(lies.Number, part.Number.Value);
+        var own = PartNumber.Same(lies.Number, part.Number.Value);
         var tooLong = lies.Number.Length > 40 || lies.Reason.Length > LongestText;
         if (tooLong)
             return (new($"The number or reason for the {Low(part.Name)} is too long.", $"Keep numbers to 40 characters and reasons to {LongestText}.", Field: field), null);
@@ -65,7 +65,7 @@ public sealed partial class JobCard
         {
             case KitChoice.InHand when lies.Number.Trim().Length == 0 || own:
                 return (null, null);
-            case KitChoice.InHand or KitChoice.Other when part.WrongButFits.FirstOrDefault(w => SameNumber(w.Key, lies.Number)) is { Key: not null } wrong:
+            case KitChoice.InHand or KitChoice.Other when part.WrongButFits.FirstOrDefault(w => PartNumber.Same(w.Key, lies.Number)) is { Key: not null } wrong:
                 return (new($"{wrong.Key} is the wrong {Low(part.Name)}: {wrong.Value}.", $"It needs {part.Number.Value}.", Field: field), null);
             case KitChoice.InHand:
                 return (new($"{lies.Number.Trim()} is not the number of the {Low(part.Name)}.", $"It needs {part.Number.Value}. If it is to be used all the same, choose “another number” and say why.", Field: field), null);
@@ -84,14 +84,6 @@ public sealed partial class JobCard
         var what = $"{part.Name} used again, {(uses == 1 ? "the first time" : uses == 2 ? "the second time" : $"{uses} times by now")}";
         return (null, new DeviationTaken(step.Id, DeviationKind.OldSealAgain, part.Id, what, lies.Reason, uses > part.ReusableTimes));
     }
-
-    /// <summary>Whether two part numbers are the same, whatever their case, spaces and dashes.</summary>
-    public static bool SameNumber(string a, string b) => Bare(a) == Bare(b);
-
-    private static string Bare(string number) => Separators().Replace(number, "").ToUpperInvariant();
-
-    [GeneratedRegex(@"[\s\-‑–.]")]
-    private static partial Regex Separators();
 
     private Decision Stray(Deviate c, SheetStep step)
     {

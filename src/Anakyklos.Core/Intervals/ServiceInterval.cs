@@ -12,6 +12,12 @@ public enum Use
     Harsh,
 }
 
+/// <summary>A point in a vehicle's life.</summary>
+/// <param name="Odometer">The reading.</param>
+/// <param name="Day">The day in the workshop.</param>
+/// <param name="Hours">Running hours, or null where they are not known.</param>
+public readonly record struct UseMark(Quantity<Distance> Odometer, DateOnly Day, int? Hours = null);
+
 /// <summary>After so far, so many months or so many running hours, whichever is first. At least one of them is given.</summary>
 /// <param name="Every">Distance, or null where distance does not matter.</param>
 /// <param name="Months">Calendar months, or null where age does not matter.</param>
@@ -19,19 +25,17 @@ public enum Use
 public sealed record ServiceInterval(Quantity<Distance>? Every, int? Months, int? Hours = null)
 {
     /// <summary>When it is due next after being done.</summary>
-    /// <param name="odometer">The reading when it was done.</param>
-    /// <param name="done">The day it was done. A month without that day ends on its last one.</param>
-    public NextDue After(Quantity<Distance> odometer, DateOnly done) =>
-        new(Every is { } every ? odometer + every : null, Months is { } months ? done.AddMonths(months) : null);
+    /// <param name="done">Where the vehicle stood then. A month without that day ends on its last one; hours count only where both ends are known.</param>
+    public NextDue After(in UseMark done) =>
+        new(Every is { } every ? done.Odometer + every : null, Months is { } months ? done.Day.AddMonths(months) : null, done.Hours + Hours);
+
+    /// <summary>So many of it, for what is done only every so many times it falls due.</summary>
+    /// <param name="times">1 or more.</param>
+    public ServiceInterval Times(int times) => times == 1 ? this : new(Every * times, Months * times, Hours * times);
 }
 
 /// <summary>Due at whichever comes first; a measure that does not count is null.</summary>
 /// <param name="At">Odometer reading.</param>
 /// <param name="By">Day.</param>
-public sealed record NextDue(Quantity<Distance>? At, DateOnly? By)
-{
-    /// <summary>Whether either has been passed; on the day and at the very reading it is due, not overdue.</summary>
-    /// <param name="odometer">The last reading.</param>
-    /// <param name="today">The day in the workshop.</param>
-    public bool IsOverdue(Quantity<Distance> odometer, DateOnly today) => odometer > At || today > By;
-}
+/// <param name="AtHours">Running hours.</param>
+public sealed record NextDue(Quantity<Distance>? At, DateOnly? By, int? AtHours = null);

@@ -55,6 +55,10 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
     /// <summary>So many times.</summary>
     public static Quantity<T> operator *(Quantity<T> a, decimal times) => new(a._base * times);
 
+    /// <summary>One of so many equal parts.</summary>
+    /// <exception cref="DivideByZeroException">There are no parts.</exception>
+    public static Quantity<T> operator /(Quantity<T> a, decimal parts) => new(a._base / parts);
+
     /// <summary>How often b goes into a.</summary>
     /// <exception cref="DivideByZeroException">b is zero.</exception>
     public static decimal operator /(Quantity<T> a, Quantity<T> b) => a._base / b._base;

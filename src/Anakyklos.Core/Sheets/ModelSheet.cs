@@ -53,6 +53,9 @@ public sealed record ModelSheet
     /// <summary>Intervals by id.</summary>
     public required IReadOnlyDictionary<string, IntervalRule> Intervals { get; init; }
 
+    /// <summary>What the dash can show.</summary>
+    public DashScheme Dash { get; init; } = DashScheme.None;
+
     /// <summary>Drawings of where things are.</summary>
     public required IReadOnlyDictionary<string, VehicleMap> Maps { get; init; }
 
@@ -418,8 +421,10 @@ public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect);
 /// <param name="Harsh">Harsh use.</param>
 /// <param name="EveryTime">1 when it is done every time it falls due, 2 every second time, and so on.</param>
 /// <param name="From">Source.</param>
-public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From)
+/// <param name="Upper">Never longer than this, whatever the dash says; null for no such bound.</param>
+/// <param name="Once">Done once in the vehicle's life, as a first check is.</param>
+public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From, ServiceInterval? Upper = null, bool Once = false)
 {
-    /// <summary>The interval for a use.</summary>
+    /// <summary>The interval for a use, before it is multiplied by <see cref="EveryTime"/>.</summary>
     public ServiceInterval For(Use use) => use == Use.Harsh ? Harsh : Normal;
 }

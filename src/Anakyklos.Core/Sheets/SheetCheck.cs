@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Sheets;
@@ -58,6 +59,9 @@ internal static partial class SheetCheck
                 .Concat(m.Belts.Where(b => b.Pulleys.Count < 2).Select(b => ($"maps.{m.Id}.belts", "A belt runs over two pulleys or more.")))
                 .Concat(m.Belts.Where(b => b.Clash is not null).Select(b => ($"maps.{m.Id}.belts", $"The pulleys “{b.Clash!.Value.Item1.Name}” and “{b.Clash.Value.Item2.Name}” touch: no belt can run between them."))))
                 yield return e;
+        foreach (var e in Unknown("dash.counts", [s.Dash.Counts], s.Jobs.ContainsKey, "job").Concat(Unknown("dash.messages", s.Dash.Messages.SelectMany(m => m.Jobs), s.Jobs.ContainsKey, "job"))
+            .Concat(s.Dash.Messages.GroupBy(m => PartNumber.Bare(m.Code)).Where(g => g.Count() > 1).Select(g => ("dash.messages", $"The code “{g.First().Code}” is there more than once."))))
+            yield return e;
         foreach (var j in s.Jobs.Values)
             foreach (var e in Unknown($"jobs.{j.Id}.steps", j.Steps, s.Steps.ContainsKey, "step")
                 .Concat(Unknown($"jobs.{j.Id}.parts", j.Parts, s.Parts.ContainsKey, "part"))

@@ -50,7 +50,7 @@ public sealed class IndexModel(CardStore cards, VehicleStore vehicles, SheetStor
         if (due is null)
             return new(vehicle, model, "no service on record here", false);
         var odometer = vehicles.Odometer(vehicle.Plate).FirstOrDefault()?.Reading ?? Quantity<Distance>.Zero;
-        var overdue = due.Next.IsOverdue(odometer, DateOnly.FromDateTime(clock.Now.DateTime));
+        var overdue = odometer > due.Next.At || DateOnly.FromDateTime(clock.Now.DateTime) > due.Next.By;
         return new(vehicle, model, $"{(overdue ? "was due" : "due")} {LiftWords.Due(due.Next, viewer.DistanceUnit)}", overdue);
     }
 }

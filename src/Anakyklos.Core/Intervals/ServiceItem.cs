@@ -1,0 +1,145 @@
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Intervals;
+
+/// <summary>Whose rule makes a job due.</summary>
+public enum RuleOf
+{
+    /// <summary>The maker's interval for the vehicle's use.</summary>
+    Maker,
+
+    /// <summary>The maker's upper bound, whatever the dash says.</summary>
+    UpperBound,
+
+    /// <summary>The depot's own rule.</summary>
+    Depot,
+
+    /// <summary>The owner's own rule.</summary>
+    Owner,
+}
+
+/// <summary>A rule of the depot or of a vehicle's owner beside the maker's; it never lengthens an interval, since the shorter one counts.</summary>
+/// <param name="Job">Job id.</param>
+/// <param name="Interval">The interval.</param>
+/// <param name="Of">Whose it is.</param>
+public sealed record OwnRule(string Job, ServiceInterval Interval, RuleOf Of);
+
+/// <summary>How near something must be to be offered together with what is due.</summary>
+/// <param name="Distance">Distance left.</param>
+/// <param name="Days">Days left.</param>
+/// <param name="Hours">Running hours left.</param>
+public sealed record DueWindow(Quantity<Distance> Distance, int Days, int Hours)
+{
+    /// <summary>1,000 km, 30 days or 20 hours.</summary>
+    public static DueWindow Usual { get; } = new(Quantity<Quantities.Distance>.Of(1000, Quantities.Distance.Kilometre), 30, 20);
+}
+
+/// <summary>What is known of a vehicle's life before any job is looked at.</summary>
+/// <param name="Delivered">Where it stood when it was delivered; intervals of what was never done count from here.</param>
+/// <param name="IsUnknown">Nobody knows what was done: whatever is not on record counts as due.</param>
+public readonly record struct VehiclePast(UseMark Delivered, bool IsUnknown = false);
+
+/// <summary>One job of a vehicle with all the rules that make it due. The same for all vehicles of a model, use and owner.</summary>
+public sealed class ServiceItem
+{
+    // A first check whose time went by twice over is not caught up on any more: what it looks at has long been looked at.
+    private const int LapsesAfter = 3;
+
+    private readonly (ServiceInterval Interval, RuleOf Of)[] _rules;
+
+    /// <summary>An item with its rules.</summary>
+    /// <param name="job">Job id.</param>
+    /// <param name="name">Its name.</param>
+    /// <param name="rules">At least one; of each measure the shortest counts.</param>
+    /// <param name="once">Done once in a life, such as a first check.</param>
+    public ServiceItem(string job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false) => (Job, Name, _rules, Once) = (job, name, [.. rules], once);
+
+    /// <summary>Job id.</summary>
+    public string Job { get; }
+
+    /// <summary>Name of the job.</summary>
+    public string Name { get; }
+
+    /// <summary>Whether it is done once in a life only.</summary>
+    public bool Once { get; }
+
+    /// <summary>The items of a model.</summary>
+    /// <param name="sheet">The model's sheet.</param>
+    /// <param name="use">How hard the vehicle is used.</param>
+    /// <param name="own">Rules of the depot and the owner.</param>
+    public static IReadOnlyList<ServiceItem> Of(ModelSheet sheet, Use use, IReadOnlyList<OwnRule> own) =>
+        [.. sheet.Jobs.Values.Select(j => (Job: j, Rule: sheet.Intervals[j.Interval])).Select(x => new ServiceItem(x.Job.Id, x.Job.Name,
+            [(x.Rule.For(use).Times(x.Rule.EveryTime), RuleOf.Maker), .. x.Rule.Upper is { } upper ? [(upper, RuleOf.UpperBound)] : Array.Empty<(ServiceInterval, RuleOf)>(),
+             .. own.Where(o => o.Job == x.Job.Id).Select(o => (o.Interval, o.Of))], x.Rule.Once))];
+
+    /// <summary>When it is due next after being done, by the shortest of its rules in each measure.</summary>
+    /// <param name="done">Where the vehicle stood then.</param>
+    public NextDue After(in UseMark done)
+    {
+        var next = Shortest(done);
+        return new(next.At, next.By, next.Hours);
+    }
+
+    /// <summary>Where the item stands.</summary>
+    /// <param name="now">Where the vehicle stands.</param>
+    /// <param name="last">Where it stood when the job was last really done, or null.</param>
+    /// <param name="past">Its life before.</param>
+    /// <param name="window">What counts as near.</param>
+    public Standing At(in UseMark now, in UseMark? last, in VehiclePast past, DueWindow window)
+    {
+        if (Once && last is not null)
+            return new(this, DueState.Done, null, null, null, default, default, default, last);
+        if (last is null && past.IsUnknown)
+            return new(this, Once ? DueState.Done : DueState.Unknown, null, null, null, default, default, default, null);
+        var from = last ?? past.Delivered;
+        var (at, by, hours, atOf, byOf, hoursOf) = Shortest(from);
+        if (Once && Lapsed(now, past.Delivered))
+            return new(this, DueState.Done, null, null, null, default, default, default, null);
+        var state = now.Odometer > at || now.Day > by || now.Hours > hours ? DueState.Overdue
+            : now.Odometer == at || now.Day == by || (hours is { } run && now.Hours == run) ? DueState.Due
+            : now.Odometer + window.Distance >= at || now.Day.DayNumber + window.Days >= by?.DayNumber || now.Hours + window.Hours >= hours ? DueState.Soon
+            : DueState.NotYet;
+        return new(this, state, at, by, hours, atOf, byOf, hoursOf, last);
+    }
+
+    private (Quantity<Distance>? At, DateOnly? By, int? Hours, RuleOf AtOf, RuleOf ByOf, RuleOf HoursOf) Shortest(in UseMark from)
+    {
+        var (at, by, hours) = ((Quantity<Distance>?)null, (DateOnly?)null, (int?)null);
+        var (atOf, byOf, hoursOf) = (RuleOf.Maker, RuleOf.Maker, RuleOf.Maker);
+        foreach (var (interval, of) in _rules)
+        {
+            if (interval.Every is { } every && from.Odometer + every is var x && (at is null || x < at))
+                (at, atOf) = (x, of);
+            if (interval.Months is { } months && from.Day.AddMonths(months) is var d && (by is null || d < by))
+                (by, byOf) = (d, of);
+            if (interval.Hours is { } run && from.Hours + run is { } h && (hours is null || h < hours))
+                (hours, hoursOf) = (h, of);
+        }
+        return (at, by, hours, atOf, byOf, hoursOf);
+    }
+
+    private bool Lapsed(in UseMark now, in UseMark delivered)
+    {
+        foreach (var (interval, _) in _rules)
+            if (now.Odometer - delivered.Odometer > interval.Every * LapsesAfter || now.Day > (interval.Months is { } m ? delivered.Day.AddMonths(m * LapsesAfter) : null))
+                return true;
+        return false;
+    }
+
+    /// <summary>The part of its interval that is still unused, by the measure that is nearest to its end; 0 when due or overdue, 1 when just done.</summary>
+    /// <param name="standing">Where it stands.</param>
+    /// <param name="now">Where the vehicle stands.</param>
+    /// <param name="from">Where its interval began.</param>
+    internal static decimal Unused(in Standing standing, in UseMark now, in UseMark from)
+    {
+        var least = 1m;
+        if (standing.At is { } at && at > from.Odometer)
+            least = Math.Min(least, (at - now.Odometer) / (at - from.Odometer));
+        if (standing.By is { } by && by > from.Day)
+            least = Math.Min(least, (decimal)(by.DayNumber - now.Day.DayNumber) / (by.DayNumber - from.Day.DayNumber));
+        if (standing.AtHours is { } hours && hours > from.Hours && now.Hours is { } run)
+            least = Math.Min(least, (decimal)(hours - run) / (hours - from.Hours.Value));
+        return Math.Max(0, least);
+    }
+}

@@ -1,0 +1,6 @@
+namespace Anakyklos.Core.Intervals;
+
+/// <summary>A job as it was really done, on a signed card or by somebody else before.</summary>
+/// <param name="Job">Job id.</param>
+/// <param name="Done">Where the vehicle stood.</param>
+public readonly record struct DoneJob(string Job, UseMark Done);
