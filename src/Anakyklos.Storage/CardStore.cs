@@ -55,6 +55,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             """, new { id, opened.Plate, opened.SheetId, opened.SheetRevision, bay, at = Iso(at) });
         var card = JobCard.Replay(Sheet(opened), [new(1, at, by, command, opened)]);
         Append(scope, id, card, [.. card.History], "");
+        StockBooking.Reserve(scope, id, card);
         return id;
     });
 
@@ -154,6 +155,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed where id = @id",
             ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null), ("@id", id));
         UnsyncedIn(scope)[id] = card;
+        StockBooking.Book(scope, id, card, events);
         scope.OnCommit(() =>
         {
             _known[id] = card;

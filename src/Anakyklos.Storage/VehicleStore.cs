@@ -1,4 +1,5 @@
 using System.Globalization;
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Dapper;
@@ -11,13 +12,24 @@ namespace Anakyklos.Storage;
 /// <param name="Task">What it does.</param>
 /// <param name="Year">Model year.</param>
 /// <param name="Use">How hard it is used.</param>
-public sealed record Vehicle(string Plate, string SheetId, string Task, int Year, Use Use);
+/// <param name="Delivered">The day it was delivered; null for the first of January of its model year.</param>
+/// <param name="HistoryUnknown">Nobody knows what was done before it came here.</param>
+/// <param name="WarrantyUntil">The last day of the maker's warranty, or null.</param>
+public sealed record Vehicle(string Plate, string SheetId, string Task, int Year, Use Use, DateOnly? Delivered = null, bool HistoryUnknown = false, DateOnly? WarrantyUntil = null)
+{
+    /// <summary>Its life before any job was done: delivered with nothing on the clock.</summary>
+    public VehiclePast Past => new(new(default, Delivered ?? new(Year, 1, 1)), HistoryUnknown);
+
+    /// <summary>Whether the maker's warranty holds on a day.</summary>
+    public bool IsUnderWarranty(DateOnly day) => day <= WarrantyUntil;
+}
 
 /// <summary>An odometer reading.</summary>
 /// <param name="At">When.</param>
 /// <param name="Reading">What it said.</param>
 /// <param name="Reason">Why it is lower than the one before; empty otherwise.</param>
-public sealed record OdometerReading(DateTimeOffset At, Quantity<Distance> Reading, string Reason);
+/// <param name="Hours">Running hours, or null.</param>
+public sealed record OdometerReading(DateTimeOffset At, Quantity<Distance> Reading, string Reason, int? Hours = null);
 
 /// <summary>Vehicles and their odometer readings.</summary>
 public sealed class VehicleStore(WorkshopDatabase database)
@@ -30,27 +42,89 @@ public sealed class VehicleStore(WorkshopDatabase database)
 
     /// <summary>Adds a vehicle.</summary>
     /// <returns>Whether it was added; false when the plate is there already.</returns>
-    public Task<bool> Add(Vehicle vehicle) => database.Writes.Run(scope => scope.Connection.Execute("""
-        insert into vehicle (plate, sheet_id, task, year, harsh_use) values (@Plate, @SheetId, @Task, @Year, @harsh) on conflict do nothing
-        """, new { vehicle.Plate, vehicle.SheetId, vehicle.Task, vehicle.Year, harsh = vehicle.Use == Use.Harsh ? 1 : 0 }) == 1);
+    public Task<bool> Add(Vehicle vehicle) => database.Writes.Run(scope => Insert(scope, vehicle) == 1);
 
     /// <summary>Notes an odometer reading.</summary>
-    public Task<int> Note(string plate, OdometerReading reading, string person) => database.Writes.Run(scope => scope.Connection.Execute("""
-        insert into odometer (plate, at, km, person_id, reason) values (@plate, @at, @km, @person, @Reason) on conflict do nothing
-        """, new { plate, at = CardStore.Iso(reading.At), km = reading.Reading.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), person, reading.Reason }));
+    public Task<int> Note(string plate, OdometerReading reading, string person) => database.Writes.Run(scope => Insert(scope, plate, reading, person));
 
     /// <summary>All readings of a vehicle, newest first.</summary>
     public IReadOnlyList<OdometerReading> Odometer(string plate)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string At, string Km, string Reason)>("select at, km, reason from odometer where plate = @plate order by at desc", new { plate })
-            .Select(r => new OdometerReading(CardStore.Time(r.At), Quantity<Distance>.Of(decimal.Parse(r.Km, CultureInfo.InvariantCulture), Distance.Kilometre), r.Reason))];
+        return [.. connection.Query<(string At, string Km, string Reason, int? Hours)>("select at, km, reason, hours from odometer where plate = @plate order by at desc", new { plate })
+            .Select(r => new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours))];
     }
+
+    /// <summary>Where every vehicle stood when each job was last done, by plate.</summary>
+    /// <param name="plate">One vehicle, or null for all.</param>
+    public ILookup<string, DoneJob> LastDone(string? plate = null)
+    {
+        using var connection = database.Connect();
+        return connection.Query<(string Plate, string Job, string Day, string Km, int? Hours)>("""
+            select plate, job, max(day), km, hours from done_job where @plate is null or plate = @plate group by plate, job
+            """, new { plate }).ToLookup(r => r.Plate, r => new DoneJob(r.Job, new(Km(r.Km), DateOnly.ParseExact(r.Day, "O", CultureInfo.InvariantCulture), r.Hours)));
+    }
+
+    /// <summary>The newest reading of every vehicle, by plate.</summary>
+    public IReadOnlyDictionary<string, OdometerReading> Newest()
+    {
+        using var connection = database.Connect();
+        return connection.Query<(string Plate, string At, string Km, string Reason, int? Hours)>("select plate, max(at), km, reason, hours from odometer group by plate")
+            .ToDictionary(r => r.Plate, r => new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours));
+    }
+
+    /// <summary>Notes a job that was done before this workshop kept the cards, or elsewhere.</summary>
+    public Task<int> NoteDone(string plate, DoneJob done) => database.Writes.Run(scope => scope.Connection.Execute("""
+        insert into done_job (plate, job, day, km, hours) values (@plate, @Job, @day, @km, @Hours) on conflict do nothing
+        """, new { plate, done.Job, day = Day(done.Done.Day), km = done.Done.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), done.Done.Hours }));
+
+    /// <summary>The rules that count for a vehicle beside the maker's: the owner's, and the depot's for all.</summary>
+    public IReadOnlyList<OwnRule> OwnRules(string plate)
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<(string Plate, string Job, string? Km, int? Months, int? Hours)>("select plate, job, km, months, hours from own_rule where plate in (@plate, '') order by plate, job", new { plate })
+            .Select(r => new OwnRule(r.Job, new(r.Km is null ? null : Km(r.Km), r.Months, r.Hours), r.Plate.Length == 0 ? RuleOf.Depot : RuleOf.Owner))];
+    }
+
+    /// <summary>Sets a rule beside the maker's, or takes it away.</summary>
+    /// <param name="plate">The vehicle, or empty for the depot's rule for all.</param>
+    /// <param name="job">Job id.</param>
+    /// <param name="interval">The interval; null takes the rule away.</param>
+    public Task<int> SetRule(string plate, string job, ServiceInterval? interval) => database.Writes.Run(scope => interval is null
+        ? scope.Connection.Execute("delete from own_rule where plate = @plate and job = @job", new { plate, job })
+        : scope.Connection.Execute("""
+            insert into own_rule (plate, job, km, months, hours) values (@plate, @job, @km, @Months, @Hours)
+            on conflict do update set km = @km, months = @Months, hours = @Hours
+            """, new { plate, job, km = interval.Every?.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), interval.Months, interval.Hours }));
+
+    /// <summary>Takes in vehicles and readings, all or none.</summary>
+    /// <param name="vehicles">New vehicles; those that are there stay as they are.</param>
+    /// <param name="readings">Readings by plate.</param>
+    /// <param name="person">Who brings them in.</param>
+    /// <returns>How many vehicles and readings were new.</returns>
+    public async Task<(int Vehicles, int Readings)> BringIn(IReadOnlyList<Vehicle> vehicles, IReadOnlyList<(string Plate, OdometerReading Reading)> readings, string person) => await database.Writes.Run(scope =>
+        (vehicles.Sum(v => Insert(scope, v)), readings.Sum(r => Insert(scope, r.Plate, r.Reading, person))));
+
+    private static int Insert(WriteScope scope, Vehicle v) => scope.Connection.Execute("""
+        insert into vehicle (plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until)
+        values (@Plate, @SheetId, @Task, @Year, @harsh, @delivered, @unknown, @warranty) on conflict do nothing
+        """, new { v.Plate, v.SheetId, v.Task, v.Year, harsh = v.Use == Use.Harsh ? 1 : 0, delivered = Day(v.Delivered), unknown = v.HistoryUnknown ? 1 : 0, warranty = Day(v.WarrantyUntil) });
+
+    private static int Insert(WriteScope scope, string plate, OdometerReading reading, string person) => scope.Connection.Execute("""
+        insert into odometer (plate, at, km, person_id, reason, hours) values (@plate, @at, @km, @person, @Reason, @Hours) on conflict do nothing
+        """, new { plate, at = CardStore.Iso(reading.At), km = reading.Reading.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), person, reading.Reason, reading.Hours });
+
+    private static Quantity<Distance> Km(string km) => Quantity<Distance>.Of(decimal.Parse(km, CultureInfo.InvariantCulture), Distance.Kilometre);
+
+    private static DateOnly? Day(string? day) => day is null ? null : DateOnly.ParseExact(day, "O", CultureInfo.InvariantCulture);
+
+    private static string? Day(DateOnly? day) => day?.ToString("O", CultureInfo.InvariantCulture);
 
     private List<Vehicle> Query(string where, object values)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Plate, string Sheet, string Task, int Year, int Harsh)>($"select plate, sheet_id, task, year, harsh_use from vehicle {where}", values)
-            .Select(r => new Vehicle(r.Plate, r.Sheet, r.Task, r.Year, r.Harsh == 1 ? Use.Harsh : Use.Normal))];
+        return [.. connection.Query<(string Plate, string Sheet, string Task, int Year, int Harsh, string? Delivered, int Unknown, string? Warranty)>(
+            $"select plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until from vehicle {where}", values)
+            .Select(r => new Vehicle(r.Plate, r.Sheet, r.Task, r.Year, r.Harsh == 1 ? Use.Harsh : Use.Normal, Day(r.Delivered), r.Unknown == 1, Day(r.Warranty)))];
     }
 }

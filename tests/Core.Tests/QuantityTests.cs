@@ -1,4 +1,4 @@
-using Anakyklos.Core.Stores;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;

@@ -31,6 +31,9 @@ public enum KitChoice
     /// <summary>A new one with the number of the sheet.</summary>
     InHand,
 
+    /// <summary>A new one under another number that the stores lead to: a successor or an equivalent.</summary>
+    StandsIn,
+
     /// <summary>The old seal goes back.</summary>
     OldAgain,
 
@@ -132,3 +135,13 @@ public sealed record MoveLift(bool Up, bool LookedOver) : CardCommand;
 
 /// <summary>Signs the card.</summary>
 public sealed record Sign : CardCommand;
+
+/// <summary>The card waits for something that is not in hand.</summary>
+/// <param name="Number">Part number or oil product.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Boat">The day it should be here, or null.</param>
+public sealed record AwaitPart(string Number, string Name, DateOnly? Boat) : CardCommand;
+
+/// <summary>What the card waited for was booked in; the stores say so, too.</summary>
+/// <param name="Number">Part number or oil product.</param>
+public sealed record PartIsHere(string Number) : CardCommand;

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Due;
 using System.Text.Json.Serialization;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
@@ -28,6 +29,8 @@ namespace Anakyklos.Core.Cards;
 [JsonDerivedType(typeof(LeakFound), nameof(LeakFound))]
 [JsonDerivedType(typeof(ResetFailed), nameof(ResetFailed))]
 [JsonDerivedType(typeof(LiftMoved), nameof(LiftMoved))]
+[JsonDerivedType(typeof(PartAwaited), nameof(PartAwaited))]
+[JsonDerivedType(typeof(PartCame), nameof(PartCame))]
 [JsonDerivedType(typeof(Signed), nameof(Signed))]
 public abstract record CardEvent;
 
@@ -51,9 +54,16 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="SealsUsedAgain">Seals that the last cards left in, and how often by now.</param>
 /// <param name="OwnRules">Rules of the depot and the owner beside the maker's; null for none.</param>
 /// <param name="Hours">Running hours at intake, or null.</param>
+/// <param name="LeftForLater">Jobs that were due and are not done this time; null for none.</param>
 public sealed record CardOpened(string Plate, string SheetId, int SheetRevision, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain,
-    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null) : CardEvent;
+    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null) : CardEvent;
+
+/// <summary>A job that was due and is not done this time.</summary>
+/// <param name="Job">Job id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Reason">Why not.</param>
+public sealed record JobLeft(string Job, string Name, string Reason);
 
 /// <summary>A step was done.</summary>
 /// <param name="Step">Step id.</param>
@@ -65,12 +75,28 @@ public sealed record StepDone(string Step, int? Count = null) : CardEvent;
 /// <param name="Parts">Number in hand by part id.</param>
 /// <param name="Pan">What the drain pan holds.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
-public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : CardEvent;
+public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : CardEvent
+{
+    /// <summary>Stands in place of a number where the old seal goes back.</summary>
+    public const string OldOneAgain = "old one again";
+}
+
+/// <summary>The card waits for something that is not in hand.</summary>
+/// <param name="Number">Part number or oil product, as the stores know it.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Boat">The day it should be here; null when nobody knows.</param>
+public sealed record PartAwaited(string Number, string Name, DateOnly? Boat) : CardEvent;
+
+/// <summary>What the card waited for is here.</summary>
+/// <param name="Number">Part number or oil product.</param>
+public sealed record PartCame(string Number) : CardEvent;
 
 /// <summary>What is in hand for one fluid.</summary>
 /// <param name="Amount">How much.</param>
 /// <param name="Product">What is printed on the can, with its batch.</param>
-public sealed record KitOil(Quantity<Volume> Amount, string Product);
+/// <param name="Lacks">What it lacks of what the sheet asks for, in words; empty when it fits or nobody compared it.</param>
+/// <param name="Reason">Why it goes in all the same.</param>
+public sealed record KitOil(Quantity<Volume> Amount, string Product, string Lacks = "", string Reason = "");
 
 /// <summary>A torque was read off the wrench.</summary>
 /// <param name="Step">Step id.</param>
@@ -193,6 +219,9 @@ public enum DeviationKind
 
     /// <summary>A part with another number is fitted.</summary>
     OtherPart,
+
+    /// <summary>An oil that lacks something the sheet asks for goes in.</summary>
+    OtherOil,
 
     /// <summary>Tightened without a reading.</summary>
     NoReading,

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
@@ -17,6 +18,8 @@ public sealed partial class JobCard
     /// <param name="now">When, in the workshop's time zone: dates on the record follow it.</param>
     public Decision Decide(CardCommand command, Person by, DateTimeOffset now)
     {
+        if (command is PartIsHere here && by.Role is Role.Stores && Signature is null)
+            return CameIn(here);
         if (!by.WorksOnCards)
             return No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
         if (Signature is { } s)
@@ -64,10 +67,20 @@ public sealed partial class JobCard
             ReportLeak c => Leak(c),
             FailReset c => Step(c.Step)?.Kind == StepKind.Reset && _steps[c.Step].Status != StepStatus.Done ? Yes(new ResetFailed(c.Step)) : NoSuchStep(c.Step),
             MoveLift c => Move(c),
+            AwaitPart c => Await(c),
+            PartIsHere c => CameIn(c),
             Sign => SignOff(now),
             _ => throw new ArgumentOutOfRangeException(nameof(command)),
         };
     }
+
+    private Decision Await(AwaitPart c) =>
+        (Wordless(c.Number, "number", "The number") ?? Wordless(c.Name, "name", "What it is")) is { } missing ? missing
+        : Awaited.Any(a => PartNumber.Same(a.Number, c.Number) && a.Boat == c.Boat) ? No($"The card waits for {c.Name} already.", "There is nothing to do until it is here.")
+        : Yes(new PartAwaited(c.Number, c.Name, c.Boat));
+
+    private Decision CameIn(PartIsHere c) => Awaited.Any(a => PartNumber.Same(a.Number, c.Number)) ? Yes(new PartCame(c.Number))
+        : No($"The card does not wait for {(c.Number.Length > 60 ? c.Number[..60] : c.Number)}.", "Look at its kit.");
 
     private static Accepted Yes(params CardEvent[] events) => new(events);
 

@@ -1,6 +1,5 @@
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
-using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
@@ -25,7 +24,7 @@ public sealed partial class JobCard
         foreach (var part in PartsWanted)
         {
             var lies = c.Parts.GetValueOrDefault(part.Id) ?? new(KitChoice.Missing);
-            numbers[part.Id] = lies.Choice == KitChoice.OldAgain ? "old one again" : lies.Number.Length > 0 ? lies.Number.Trim() : part.Number.Value;
+            numbers[part.Id] = lies.Choice == KitChoice.OldAgain ? KitConfirmed.OldOneAgain : lies.Number.Length > 0 ? lies.Number.Trim() : part.Number.Value;
             if (JudgePart(part, lies, step) is var (refusal, deviation))
             {
                 if (refusal is not null)
@@ -43,6 +42,10 @@ public sealed partial class JobCard
             Amount(lies.Amount, $"oil-{fluid.Id}", $"how much {Low(fluid.Name)} is in hand");
             if (Wordless(lies.Product, $"product-{fluid.Id}", $"What is printed on the {Low(fluid.Name)}") is { } nameless)
                 refusals.AddRange(nameless.Reasons);
+            else if (lies.Lacks.Length > 0 && Wordless(lies.Reason, $"reason-{fluid.Id}", $"The reason for the {Low(fluid.Name)}") is { } unsaid)
+                refusals.AddRange(unsaid.Reasons.Select(r => r with { What = $"{lies.Product.Trim()} lacks {lies.Lacks}.", Do = "Take one that fits, or say why it goes in all the same." }));
+            else if (lies.Lacks.Length > 0)
+                deviations.Add(new DeviationTaken(step.Id, DeviationKind.OtherOil, fluid.Id, $"{fluid.Name}: {lies.Product.Trim()}, which lacks {lies.Lacks}", lies.Reason, true));
             oils[fluid.Id] = lies with { Product = lies.Product.Trim() };
         }
         return refusals.Count > 0 ? new Refused(refusals) : Yes([.. deviations, new KitConfirmed(step.Id, numbers, c.Pan, oils)]);
@@ -65,11 +68,13 @@ public sealed partial class JobCard
         {
             case KitChoice.InHand when lies.Number.Trim().Length == 0 || own:
                 return (null, null);
-            case KitChoice.InHand or KitChoice.Other when part.WrongButFits.FirstOrDefault(w => PartNumber.Same(w.Key, lies.Number)) is { Key: not null } wrong:
+            case KitChoice.InHand or KitChoice.Other or KitChoice.StandsIn when part.WrongButFits.FirstOrDefault(w => PartNumber.Same(w.Key, lies.Number)) is { Key: not null } wrong:
                 return (new($"{wrong.Key} is the wrong {Low(part.Name)}: {wrong.Value}.", $"It needs {part.Number.Value}.", Field: field), null);
             case KitChoice.InHand:
                 return (new($"{lies.Number.Trim()} is not the number of the {Low(part.Name)}.", $"It needs {part.Number.Value}. If it is to be used all the same, choose “another number” and say why.", Field: field), null);
-            case KitChoice.Missing:
+            case KitChoice.StandsIn when lies.Number.Trim().Length > 0:
+                return (null, null);
+            case KitChoice.Missing or KitChoice.StandsIn:
                 return (new($"The {Low(part.Name)} ({part.Number.Value}) is not in hand.", part.IsSeal ? "Fetch it, or use the old one again with a reason." : "Fetch it, or give the number of another that is to be used.", Field: field), null);
             case KitChoice.OldAgain when !part.IsSeal:
                 return (new($"The {Low(part.Name)} is not a seal.", "The old one cannot go back.", Field: field), null);

@@ -21,6 +21,7 @@ public sealed partial class JobCard
     private readonly Dictionary<string, int> _closedAt = [];
     private readonly List<Noted<DeviationTaken>> _deviations = [];
     private readonly List<Noted<FindingNoted>> _findings = [];
+    private readonly List<PartAwaited> _awaited = [];
     private readonly HashSet<int> _countersigned = [];
     private readonly HashSet<string> _overTorqued = [];
     private IReadOnlyList<SheetStep> _plan;
@@ -45,7 +46,7 @@ public sealed partial class JobCard
         (Sheet, Opened, _history) = (from.Sheet, from.Opened, from._history);
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
         (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
-        (_deviations, _findings) = ([.. from._deviations], [.. from._findings]);
+        (_deviations, _findings, _awaited) = ([.. from._deviations], [.. from._findings], [.. from._awaited]);
         (_plan, _hotAt, _work) = (from._plan, from._hotAt, from._work);
         (_ranAt, _lookedAt, LiftUp, EngineRuns, Kit, Signature) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns, from.Kit, from.Signature);
     }
@@ -82,6 +83,9 @@ public sealed partial class JobCard
 
     /// <summary>The kit as it was laid out, or null.</summary>
     public KitConfirmed? Kit { get; private set; }
+
+    /// <summary>What the card waits for before its kit can be laid out; empty when it waits for nothing.</summary>
+    public IReadOnlyList<PartAwaited> Awaited => _awaited;
 
     /// <summary>The signature, or null while the card is open.</summary>
     public Recorded? Signature { get; private set; }
@@ -183,6 +187,7 @@ public sealed partial class JobCard
         {
             case KitConfirmed e:
                 Kit = e;
+                _awaited.Clear();
                 // A kit laid out again replaces the one before, with what strayed in it.
                 _deviations.RemoveAll(d => d.Event.Step == e.Step && d.Recorded.Command != r.Command);
                 Done(e.Step, r);
@@ -211,6 +216,13 @@ public sealed partial class JobCard
                 break;
             case PlanChanged e:
                 ChangePlan(e);
+                break;
+            case PartAwaited e:
+                _awaited.RemoveAll(a => PartNumber.Same(a.Number, e.Number));
+                _awaited.Add(e);
+                break;
+            case PartCame e:
+                _awaited.RemoveAll(a => PartNumber.Same(a.Number, e.Number));
                 break;
             case WaitCut e:
                 _waits.Remove(e.Wait);

@@ -55,5 +55,5 @@ public sealed class CoverBook
         return null;
     }
 
-    private static string Key(string code) => Stores.PartNumber.Bare(code);
+    private static string Key(string code) => PartNumber.Bare(code);
 }

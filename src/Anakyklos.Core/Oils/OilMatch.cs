@@ -1,6 +1,5 @@
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
-using Anakyklos.Core.Stores;
 
 namespace Anakyklos.Core.Oils;
 
@@ -81,7 +80,7 @@ public static class OilMatch
     public static OilFit Of(OilProduct product, OilRequirement wanted, CoverBook book, Climate? climate)
     {
         var lacks = new List<Shortfall>();
-        var named = wanted.Grades.Where(g => product.Grades.Any(p => PartNumber.Same(p, g.Grade))).ToList();
+        var named = wanted.Grades.Where(g => product.Grades.Any(p => book.Way(p, g.Grade, wanted.Fuel) is not null)).ToList();
         var grade = named.FirstOrDefault(g => Bears(g, climate));
         if (wanted.Grades.Count > 0 && named.Count == 0)
             lacks.Add(new(Lack.Grade, string.Join(" or ", wanted.Grades.Select(g => g.Grade)), string.Join(", ", product.Grades)));
@@ -97,6 +96,11 @@ public static class OilMatch
             lacks.Add(new(Lack.Ash, "low ash", ""));
         return new(product, grade?.Grade ?? "", way ?? [], lacks);
     }
+
+    /// <summary>Whether somebody could take one for the other: they share a grade, or a code of one covers one that is wanted or the other way round.</summary>
+    public static bool IsNear(OilProduct product, OilRequirement wanted, CoverBook book) =>
+        product.Grades.Any(p => wanted.Grades.Any(g => PartNumber.Same(p, g.Grade)))
+        || product.Codes.Any(c => wanted.Approvals.Any(w => book.Way(c, w, wanted.Fuel) is not null || book.Way(w, c, wanted.Fuel) is not null));
 
     /// <summary>Products that go into one fill together: each must fit by itself.</summary>
     public static IReadOnlyList<OilFit> Mix(IEnumerable<OilProduct> products, OilRequirement wanted, CoverBook book, Climate? climate) =>

@@ -53,6 +53,9 @@ public sealed record ModelSheet
     /// <summary>Intervals by id.</summary>
     public required IReadOnlyDictionary<string, IntervalRule> Intervals { get; init; }
 
+    /// <summary>What the engine burns.</summary>
+    public Fuel Fuel { get; init; }
+
     /// <summary>What the dash can show.</summary>
     public DashScheme Dash { get; init; } = DashScheme.None;
 
@@ -71,6 +74,22 @@ public sealed record ModelSheet
     /// <summary>Make and name.</summary>
     public string FullName => $"{Make} {Name}";
 }
+
+/// <summary>What an engine burns.</summary>
+public enum Fuel
+{
+    /// <summary>Petrol, hybrids with them.</summary>
+    Petrol,
+
+    /// <summary>Diesel.</summary>
+    Diesel,
+}
+
+/// <summary>A grade with the outdoor temperatures between which it is allowed.</summary>
+/// <param name="Grade">Such as "SAE 5W-30".</param>
+/// <param name="From">Not colder than this; null for no limit.</param>
+/// <param name="To">Not hotter than this; null for no limit.</param>
+public sealed record GradeRange(string Grade, Temperature? From, Temperature? To);
 
 /// <summary>A variant of the model.</summary>
 /// <param name="Id">Id.</param>
@@ -279,6 +298,15 @@ public sealed record FluidSystem
 
     /// <summary>Approval codes, any of which fits.</summary>
     public required Sourced<IReadOnlyList<string>> Approvals { get; init; }
+
+    /// <summary>The weather for which each grade is allowed; a grade that is not here is allowed in any.</summary>
+    public IReadOnlyList<GradeRange> Climate { get; init; } = [];
+
+    /// <summary>Additives that it must hold, such as LS.</summary>
+    public IReadOnlyList<string> Additives { get; init; } = [];
+
+    /// <summary>It must be low in ash, because of a particulate filter.</summary>
+    public bool LowAsh { get; init; }
 }
 
 /// <summary>A plug, cap or bolt with a tightening of its own.</summary>
@@ -350,6 +378,9 @@ public sealed record Fastener
     /// <summary>Keys of the cautions that apply to opening it.</summary>
     public IReadOnlyList<string> Cautions { get; init; } = [];
 
+    /// <summary>What runs out when it is opened drips on something hot: a chute or foil goes under it.</summary>
+    public bool Drips { get; init; }
+
     /// <summary>The engine must be cold to open it.</summary>
     public bool Cold { get; init; }
 }
@@ -368,6 +399,9 @@ public sealed record Part
 
     /// <summary>How often a seal may be used again; null for what is not a seal.</summary>
     public required int? ReusableTimes { get; init; }
+
+    /// <summary>Its shape is to be held against the old one before anything is opened.</summary>
+    public bool Compare { get; init; }
 
     /// <summary>Numbers that also fit but are wrong, with why.</summary>
     public required IReadOnlyDictionary<string, string> WrongButFits { get; init; }

@@ -1,7 +1,6 @@
 using System.Text.RegularExpressions;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
-using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Sheets;
@@ -23,6 +22,12 @@ internal static partial class SheetCheck
         foreach (var a in s.Access.Values)
             foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access").Concat(Cautions($"access.{a.Id}.cautions", a.Cautions)))
                 yield return e;
+        foreach (var f in s.Fluids.Values)
+            foreach (var g in f.Climate)
+                if (!f.Grades.Value.Contains(g.Grade))
+                    yield return ($"fluids.{f.Id}.climate", $"“{g.Grade}” is not one of its grades ({string.Join(", ", f.Grades.Value)}).");
+                else if (g.From is { } from && g.To is { } to && from.CompareTo(to) >= 0)
+                    yield return ($"fluids.{f.Id}.climate", $"{g.Grade} is allowed from {from} to {to}: the first must be the colder.");
         foreach (var f in s.Fluids.Values)
             foreach (var e in Unknown($"fluids.{f.Id}.through", f.Through, s.Access.ContainsKey, "access"))
                 yield return e;

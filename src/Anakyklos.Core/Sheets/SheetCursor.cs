@@ -90,6 +90,17 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         return default;
     }
 
+    internal Temperature? Degrees(string name)
+    {
+        var text = Text(name, false);
+        if (text.Length == 0)
+            return null;
+        var read = Temperature.Read(text, out var problem);
+        if (read is null)
+            Complain(name, problem);
+        return read;
+    }
+
     internal IReadOnlyList<string> Texts(string name, bool required = false) =>
         [.. Items(name, required, JsonTokenType.String, "texts in quotes").Select(i => i.Text)];
 

@@ -75,6 +75,7 @@ public static class SheetReader
             Fasteners = c.Table("fasteners", ReadFastener),
             Parts = c.Table("parts", ReadPart),
             Intervals = c.Table("intervals", (id, i) => new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false), i.Cited(), i.Has("upper") ? ReadInterval(i, "upper") : null, i.Flag("once"))),
+            Fuel = c.Word("fuel", Fuel.Petrol, required: false),
             Dash = c.Part("dash", d => new DashScheme(d.Text("counts", false), d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Texts("jobs", true), m.Cited()))), required: false) ?? DashScheme.None,
             Maps = c.Table("maps", ReadMap, required: false),
             Resets = c.Table("resets", ReadReset, required: false),
@@ -129,6 +130,9 @@ public static class SheetReader
             Target = marked ? c.Word<TargetSchool>("target") : default,
             Grades = c.Sourced("grades", v => v.Texts("is", true)),
             Approvals = c.Sourced("approvals", v => v.Texts("is")),
+            Climate = c.List("climate", g => new GradeRange(g.Text("grade"), g.Degrees("from"), g.Degrees("to"))),
+            Additives = c.Texts("additives"),
+            LowAsh = c.Flag("lowAsh"),
         };
     }
 
@@ -160,6 +164,7 @@ public static class SheetReader
         Warning = c.Text("warning", false),
         Cautions = c.Texts("cautions"),
         Cold = c.Flag("cold"),
+        Drips = c.Flag("drips"),
         Needs = c.Texts("needs"),
     };
 
@@ -182,6 +187,7 @@ public static class SheetReader
         Name = c.Text("name"),
         Number = c.Sourced("number", v => v.Text("is")),
         ReusableTimes = c.Has("reusableTimes") ? c.Whole("reusableTimes", 0, 9) : null,
+        Compare = c.Flag("compare"),
         WrongButFits = c.Words("wrongButFits"),
         Needs = c.Texts("needs"),
         Place = c.Word("place", Place.Top, required: false),

@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -13,12 +14,12 @@ namespace Anakyklos.Web.Demo;
 /// <summary>
 /// The made-up depot: its people, its vans and years of services, each worked through the same rules as a real card. Dates count back from today.
 /// </summary>
-public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets, ShippedSheets shipped, PinDesk desk, WorkshopClock clock)
+public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets, ShippedSheets shipped, DemoStock stock, ISupplier supplier, PinDesk desk, WorkshopClock clock)
 {
     /// <summary>Everybody's PIN, in the demo only.</summary>
     public const string Pin = "2468";
 
-    private const string Oil = "Gannet Lowash 5W-30, T-41L";
+    private const string Oil = "Gannet Lowash 5W-30";
 
     /// <summary>One past service of the ferry mail van.</summary>
     /// <param name="DaysAgo">When.</param>
@@ -39,16 +40,6 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         new(156, 138_050, [-0.2m, 0.3m, 0.7m], 38, "", ""),
     ];
 
-    private static readonly (string Plate, string Sheet, string Task, int Year, Use Use, decimal Km)[] Others =
-    [
-        ("HD-02", "corran-fen-12", "District nurse", 2021, Use.Harsh, 38_410),
-        ("HD-04", "hespin-16", "School run", 2018, Use.Harsh, 121_300),
-        ("HD-09", "lumen-ardent", "Council pool", 2026, Use.Normal, 2_480),
-        ("HD-11", "ostler-brae-28d", "Lighthouse keepers", 2016, Use.Harsh, 87_950),
-        ("HD-15", "maelor-ridge-900", "Islands warden", 2020, Use.Harsh, 24_160),
-        ("HD-16", "skelling-tourer-1100", "Harbour police", 2017, Use.Harsh, 51_720),
-    ];
-
     /// <summary>Removes what an earlier demo left in the folder: its database and keys, nothing else.</summary>
     public static void Clear(string folder)
     {
@@ -62,17 +53,15 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     {
         await shipped.BringIn();
         await settings.Write(new("Harbour Depot", null, [
-            Wrench("TW-2", 5, 60, 1), Wrench("TW-4", 40, 200, 5) ]));
+            Wrench("TW-2", 5, 60, 1, clock.Today.AddDays(210)), Wrench("TW-4", 40, 200, 5, clock.Today.AddDays(65)), Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24));
         var iona = await Person("iona", "Iona R.", Role.Technician);
         var una = await Person("una", "Una B.", Role.Lead);
         var sheet = sheets.Newest("tarn-courier-20d")!;
-        await vehicles.Add(new("HD-07", sheet.Id, "Ferry mail", 2019, Use.Harsh));
-        await vehicles.Add(new("HD-08", sheet.Id, "Ferry mail, spare van", 2020, Use.Harsh));
-        foreach (var (plate, model, task, year, use, km) in Others)
-        {
-            await vehicles.Add(new(plate, model, task, year, use));
-            await vehicles.Note(plate, new(Morning(9), Quantity<Distance>.Of(km, Distance.Kilometre), ""), iona.Id);
-        }
+        await Person("tavish", "Tavish M.", Role.Technician);
+        var effie = await Person("effie", "Effie S.", Role.Stores);
+        await Person("desk", "Transport desk", Role.Viewer);
+        foreach (var life in DemoLives.All)
+            await Live(life, iona);
 
         IReadOnlyDictionary<string, int> seals = new Dictionary<string, int>();
         var work = new List<Task>();
@@ -86,12 +75,46 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 1", new Dictionary<string, int>(), iona);
         work.Add(Work(half, Mail[0], iona, una, "filter-cap-off"));
         await Task.WhenAll(work);
+        // The stores as they are today, after all that went out of them; the cards below take from them.
+        await stock.Fill(effie);
+        await WaitForBoat(iona);
+        await AlmostSigned(iona);
     }
 
-    private static WrenchEntry Wrench(string name, decimal low, decimal high, decimal step)
+    // The harbour police's spark plugs are not on the shelf: the card waits for the boat.
+    private async Task WaitForBoat(Person by)
+    {
+        var card = await Open(sheets.Newest("skelling-tourer-1100")!, "HD-16", clock.Now.AddHours(-26), 51_720, "Outside", new Dictionary<string, int>(), by, "spark-plugs", "brake-fluid");
+        await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", supplier.Arrives("SK-3312-S", clock.Now)), by, clock.Now.AddHours(-25));
+    }
+
+    // The nurse's cabin filter is in, the ring closed: it wants a signature.
+    private async Task AlmostSigned(Person by)
+    {
+        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Bay 2", new Dictionary<string, int>(), by, "cabin-filter");
+        var (card, at) = (cards.Find(id)!, clock.Now.AddMinutes(-40));
+        while (card.Next is { } step)
+        {
+            at += step.Takes;
+            card = step.Kind == StepKind.Kit
+                ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.StandsIn, "CF-8806-C")), Quantity<Volume>.Zero, new Dictionary<string, KitOil>()), by, at)
+                : await Give(id, new ConfirmStep(step.Id), by, at);
+        }
+    }
+
+    private async Task Live(DemoLife life, Person by)
+    {
+        await vehicles.Add(life.Vehicle(clock.Today));
+        foreach (var (daysAgo, km) in life.Readings())
+            await vehicles.Note(life.Plate, new(Morning(daysAgo), Quantity<Distance>.Of(km, Distance.Kilometre), ""), by.Id);
+        foreach (var (job, daysAgo, km) in life.Done)
+            await vehicles.NoteDone(life.Plate, new(job, new(Quantity<Distance>.Of(km, Distance.Kilometre), clock.Today.AddDays(-daysAgo))));
+    }
+
+    private static WrenchEntry Wrench(string name, decimal low, decimal high, decimal step, DateOnly calibrated)
     {
         static Typed<Torque> Nm(decimal n) => new(Quantity<Torque>.Of(n, Torque.NewtonMetre), Torque.NewtonMetre);
-        return new(name, Nm(low), Nm(high), Nm(step));
+        return new(name, Nm(low), Nm(high), Nm(step), 4, calibrated);
     }
 
     private async Task<Person> Person(string id, string name, Role role)
@@ -107,11 +130,12 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         return new(day, clock.Zone.GetUtcOffset(day));
     }
 
-    private async Task<long> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay, IReadOnlyDictionary<string, int> seals, Person by)
+    private async Task<long> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay, IReadOnlyDictionary<string, int> seals, Person by, params string[] jobs)
     {
         var odometer = Quantity<Distance>.Of(km, Distance.Kilometre);
         await vehicles.Note(plate, new(at, odometer, ""), by.Id);
-        string[] jobs = ["engine-oil-and-filter"];
+        if (jobs.Length == 0)
+            jobs = ["engine-oil-and-filter"];
         return await cards.Open(new(plate, sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), odometer, Use.Harsh, null, seals), bay, by, at, Guid.CreateVersion7());
     }
 

@@ -6,6 +6,12 @@ public sealed class WorkshopClock(TimeProvider time)
     /// <summary>Now, with the workshop's offset.</summary>
     public DateTimeOffset Now => TimeZoneInfo.ConvertTime(time.GetUtcNow(), Zone);
 
+    /// <summary>The day in the workshop.</summary>
+    public DateOnly Today => DateOnly.FromDateTime(Now.DateTime);
+
+    /// <summary>A moment of a day in the workshop.</summary>
+    public DateTimeOffset At(DateOnly day, TimeOnly time) => new(day.ToDateTime(time), Zone.GetUtcOffset(day.ToDateTime(time)));
+
     /// <summary>The workshop's zone.</summary>
     public TimeZoneInfo Zone => time.LocalTimeZone;
 

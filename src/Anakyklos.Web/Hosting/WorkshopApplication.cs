@@ -1,3 +1,5 @@
+using Anakyklos.Core.Stores;
+using Anakyklos.Devices;
 using System.IO.Compression;
 using Anakyklos.Core.Cards;
 using Anakyklos.Storage;
@@ -41,7 +43,15 @@ public static class WorkshopApplication
         services.AddSingleton<VehicleStore>();
         services.AddSingleton<SettingStore>();
         services.AddSingleton<ShippedSheets>();
+        services.AddSingleton<ShelfStore>();
+        services.AddSingleton<DueDesk>();
+        services.AddSingleton<BookIn>();
+        services.AddSingleton<KitDesk>();
+        services.AddSingleton<OrderDesk>();
+        services.AddSingleton<ISupplier>(s => new BoatSupplier(number => s.GetRequiredService<ShelfStore>().Read() is var shelf
+            && (shelf.Find(number) is not null || shelf.Oils.Find(number) is not null)));
         services.AddSingleton<DemoDepot>();
+        services.AddSingleton<DemoStock>();
         services.AddSingleton<CardChanges>();
         services.AddSingleton<IPasswordHasher<Member>, PasswordHasher<Member>>();
         services.AddSingleton<PinDesk>();

@@ -1,4 +1,6 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -30,6 +32,25 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
 
     /// <summary>The last thing done that can be taken back, or null.</summary>
     public Recorded? Last => Card.History.Count > 1 && Card.History[^1].Event is StepDone or ReadingTaken or KitConfirmed or Poured or GaugeRead or StepPutAside or LiftMoved or TakenOut ? Card.History[^1] : null;
+
+    /// <summary>Reads a kit as it was posted; null when an amount could not be read.</summary>
+    protected ConfirmKit? ReadKit(string step, KitDesk desk, Func<Part, KitPart> lies)
+    {
+        var pan = Card.Steps.Any(s => s.Kind == StepKind.Drain) ? ReadAmount("pan") : Quantity<Volume>.Zero;
+        var oils = Card.FluidsWanted.ToDictionary(f => f.Id, f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}"), Reason: Typed($"reason-{f.Id}").Trim()));
+        if (pan is null || oils.Values.Any(o => o.Amount is null))
+            return null;
+        var kit = desk.Judge(Card, new(step, Card.PartsWanted.ToDictionary(p => p.Id, lies), pan.Value, oils.ToDictionary(o => o.Key, o => new KitOil(o.Value.Amount!.Value, o.Value.Product, Reason: o.Value.Reason))), Refusals);
+        return Refusals.Count > 0 ? null : kit;
+    }
+
+    private Quantity<Volume>? ReadAmount(string field)
+    {
+        var read = Quantity<Volume>.Read(Typed(field), out var problem);
+        if (read is null)
+            Refusals.Add(new(problem, "", Field: field));
+        return read?.Value;
+    }
 
     protected IActionResult? Load(long id)
     {

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
@@ -8,7 +9,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The lift: one step of a card at a time.</summary>
-public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
 {
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
     private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
@@ -28,6 +29,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
+
+    /// <summary>The kit held against the stores, at the kit step.</summary>
+    public KitList? Kit { get; private set; }
 
     public IActionResult OnGet(long id, string? step, string? panel)
     {
@@ -51,6 +55,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0 && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
+        if (Scene.IsKit)
+            Kit = kits.Of(Id, Card);
         if (Scene.IsKit)
             LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit).FirstOrDefault();
         return Page();
@@ -80,25 +86,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Task<IActionResult> OnPostGaugeAsync(long id, string step, string? level) => Give(id, step, "", () =>
         Core.Filling.Level.Read(level, out var problem) is { } read ? new ReadGauge(step, read) : Unread("level", problem, ""));
 
-    public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () =>
-    {
-        var drains = Card.Steps.Any(s => s.Kind == StepKind.Drain);
-        var pan = drains ? ReadAmount("pan") : Quantity<Volume>.Zero;
-        var oils = Card.FluidsWanted.ToDictionary(f => f.Id, f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}")));
-        if (pan is null || oils.Values.Any(o => o.Amount is null))
-            return null;
-        var parts = Card.PartsWanted.ToDictionary(p => p.Id, p => new KitPart(
-            Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing, Typed($"number-{p.Id}"), Typed($"reason-{p.Id}")));
-        return new ConfirmKit(step, parts, pan.Value, oils.ToDictionary(o => o.Key, o => new KitOil(o.Value.Amount!.Value, o.Value.Product)));
-    });
-
-    private Quantity<Volume>? ReadAmount(string field)
-    {
-        var read = Quantity<Volume>.Read(Typed(field), out var problem);
-        if (read is null)
-            Unread(field, problem, "");
-        return read?.Value;
-    }
+    public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () => ReadKit(step, kits, p => new(
+        Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing, Typed($"number-{p.Id}"), Typed($"reason-{p.Id}"))));
 
     public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) => Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
 

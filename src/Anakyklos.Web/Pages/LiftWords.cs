@@ -111,6 +111,8 @@ public static class LiftWords
             OverTorqueSettled e => $"After too much torque: {e.What}",
             Poured e => $"Poured {e.Amount}{(e.AgainstWarning.Length > 0 ? $". Warned: {e.AgainstWarning}" : "")}",
             Measured e => $"Came out: {e.Amount}",
+            PartAwaited e => $"Waits for {e.Name} {e.Number}{(e.Boat is { } boat ? $", boat of {boat:dddd d MMMM}" : "")}",
+            PartCame e => $"{e.Number} is here",
             PlanChanged e => $"{e.Why}. Put in order again{Later(e.Costs)}",
             TakenOut e => $"Took out {e.Amount}",
             GaugeRead e => $"Dipstick: {e.Level}",

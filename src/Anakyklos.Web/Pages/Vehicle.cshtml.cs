@@ -1,5 +1,6 @@
-using System.Globalization;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Due;
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
@@ -10,18 +11,21 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
-public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public sealed record Service(long Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring, IReadOnlyList<string> Deviations);
 
-    public sealed record Mark(string X, string Day, string Odometer, bool IsDue);
+    /// <summary>A job and when it comes.</summary>
+    public sealed record Coming(Standing Standing, DueDay? Due);
 
     public Vehicle Vehicle { get; private set; } = null!;
     public string ModelName { get; private set; } = "";
     public string Odometer { get; private set; } = "";
     public long? OpenCard { get; private set; }
     public IReadOnlyList<Service> Services { get; private set; } = [];
-    public IReadOnlyList<Mark> LifeLine { get; private set; } = [];
+    public VehicleStanding? Standing { get; private set; }
+    public IReadOnlyList<Coming> Ahead { get; private set; } = [];
+    public LifeDrawing? Life { get; private set; }
 
     public IActionResult OnGet(string plate)
     {
@@ -34,27 +38,44 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
         OpenCard = all.FirstOrDefault(c => c.SignedAt is null)?.Id;
         var signed = all.Where(c => c.SignedAt is not null).Select(c => (Entry: c, Card: cards.Find(c.Id)!)).ToList();
         Services = [.. signed.Select(s => Line(s.Entry, s.Card))];
-        LifeLine = Draw(signed);
+        Standing = desk.Of(vehicle);
+        if (Standing is { } s)
+        {
+            Ahead = [.. s.Items.Where(i => i.State != DueState.Done).Select(i => new Coming(i, DueDay.Of(i, s.Now, s.Use))).OrderByDescending(c => c.Standing.State == DueState.Overdue).ThenBy(c => c.Due?.Day ?? DateOnly.MaxValue)];
+            Life = LifeDrawing.Of(s.Readings, [.. s.Items.Select(i => i.Last).OfType<UseMark>().Concat(signed.Select(c => new UseMark(c.Card.Opened.Odometer, DateOnly.FromDateTime(clock.Local(c.Entry.SignedAt!.Value).DateTime)))).DistinctBy(m => m.Day)],
+                s.Now, s.Use, [.. Ahead.Where(a => a.Due is not null).Select(a => (a.Standing.Item.Name, a.Due!))], viewer.DistanceUnit);
+        }
         return Page();
     }
+
+    /// <summary>The owner sets a rule of their own for a job, or takes it away.</summary>
+    public async Task<IActionResult> OnPostRuleAsync(string plate, string? job, string? distance, string? months)
+    {
+        if (viewer.Member?.Role != Role.Lead)
+            return Forbid();
+        if (vehicles.Find(plate) is not { } vehicle || sheets.Newest(vehicle.SheetId)?.Jobs.ContainsKey(job ?? "") != true)
+            return NotFound();
+        var (interval, problem) = RuleText.Read(distance, months, viewer.DistanceUnit);
+        if (problem.Length > 0)
+        {
+            OnGet(plate);
+            (RuleProblem, RuleJob, RuleDistance, RuleMonths) = (problem, job!, distance ?? "", months ?? "");
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+            return Page();
+        }
+        await vehicles.SetRule(plate, job!, interval);
+        return RedirectToPage(new { plate });
+    }
+
+    public string RuleProblem { get; private set; } = "";
+    public string RuleJob { get; private set; } = "";
+    public string RuleDistance { get; private set; } = "";
+    public string RuleMonths { get; private set; } = "";
+
+    public IReadOnlyList<OwnRule> Rules => vehicles.OwnRules(Vehicle.Plate);
 
     private Service Line(CardEntry entry, JobCard card) => new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}", LiftWords.Odometer(card.Opened.Odometer, viewer.DistanceUnit),
         string.Join(", ", card.Opened.Jobs.Select(j => card.Sheet.Jobs[j].Name)),
         string.Join(", ", card.FluidsWanted.Select(f => $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.OilInHand(f.Id)?.Product}")),
         card.Signature!.By.Name, RingDrawing.Of(card), [.. card.Deviations.Select(d => d.Event.What)]);
-
-    private List<Mark> Draw(List<(CardEntry Entry, JobCard Card)> signed)
-    {
-        if (signed.Count == 0)
-            return [];
-        var due = ((Signed)signed[0].Card.Signature!.Event).Due.MinBy(d => d.Next.By ?? DateOnly.MaxValue)!.Next;
-        // The line has room for seven labels; older services stay in the list below.
-        var points = signed.Take(6).Reverse().Select(s => (At: DateOnly.FromDateTime(clock.Local(s.Entry.SignedAt!.Value).DateTime), Odometer: s.Card.Opened.Odometer, IsDue: false))
-            .ToList();
-        if (due.By is { } by)
-            points.Add((by, due.At ?? signed[0].Card.Opened.Odometer, true));
-        var (first, last) = (points[0].At.DayNumber, points[^1].At.DayNumber);
-        return [.. points.Select(p => new Mark((80 + 840.0 * (p.At.DayNumber - first) / Math.Max(1, last - first)).ToString("0.#", CultureInfo.InvariantCulture),
-            $"{(p.IsDue ? "due " : "")}{p.At:d MMM yy}", LiftWords.Odometer(p.Odometer, viewer.DistanceUnit), p.IsDue))];
-    }
 }

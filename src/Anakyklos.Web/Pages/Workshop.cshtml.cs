@@ -1,7 +1,10 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
+using Anakyklos.Web.Files;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -9,7 +12,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The lead's page: school, wrenches, people.</summary>
-public sealed class WorkshopModel(PeopleStore people, SettingStore settings, PinDesk desk) : PageModel
+public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SheetStore sheets, PinDesk desk, WorkshopClock clock, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
 
@@ -19,7 +22,17 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Pin
 
     public string Typed(string field) => _typed.GetValueOrDefault(field, "");
 
-    public void OnGet() { }
+    /// <summary>What was just brought in.</summary>
+    public string Said { get; private set; } = "";
+
+    public IReadOnlyList<CsvError> FileErrors { get; private set; } = [];
+
+    /// <summary>Jobs of all models, each id once.</summary>
+    public IReadOnlyList<Job> Jobs { get; } = [.. sheets.Newest().SelectMany(s => s.Jobs.Values).DistinctBy(j => j.Id).OrderBy(j => j.Name, StringComparer.Ordinal)];
+
+    public IReadOnlyList<OwnRule> Rules => vehicles.OwnRules("");
+
+    public void OnGet(string? said) => Said = said is { Length: < 200 } ? said : "";
 
     public async Task<IActionResult> OnPostSchoolAsync(string? school)
     {
@@ -27,8 +40,66 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Pin
         return RedirectToPage();
     }
 
-    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step)
+    /// <summary>The depot's rule for a job of all vehicles.</summary>
+    public async Task<IActionResult> OnPostRuleAsync(string? job, string? distance, string? months)
     {
+        (_typed["r-job"], _typed["r-distance"], _typed["r-months"]) = (job ?? "", (distance ?? "").Trim(), (months ?? "").Trim());
+        var (interval, problem) = RuleText.Read(distance, months, viewer.DistanceUnit);
+        if (!Jobs.Any(j => j.Id == job))
+            Problems["r-job"] = "No model has this job.";
+        if (problem.Length > 0)
+            Problems["r-distance"] = problem;
+        if (Problems.Count > 0)
+            return Again();
+        await vehicles.SetRule("", job!, interval);
+        return RedirectToPage();
+    }
+
+    /// <summary>The weather of the place, which the oils must bear.</summary>
+    public async Task<IActionResult> OnPostWeatherAsync(string? coldest, string? hottest)
+    {
+        (_typed["c-coldest"], _typed["c-hottest"]) = ((coldest ?? "").Trim(), (hottest ?? "").Trim());
+        int? Degrees(string field)
+        {
+            var read = Temperature.Read(Typed(field), out var problem, TemperatureScale.Celsius)?.In(TemperatureScale.Celsius);
+            if (read is null or < -70 or > 70)
+                Problems[field] = read is null ? problem : "Type -70 to 70 °C.";
+            return (int?)read;
+        }
+        var (low, high) = (Degrees("c-coldest"), Degrees("c-hottest"));
+        if (low >= high)
+            Problems["c-hottest"] = "The hottest must be above the coldest.";
+        if (Problems.Count > 0)
+            return Again();
+        await settings.Write(Settings with { Coldest = low, Hottest = high });
+        return RedirectToPage();
+    }
+
+    /// <summary>Vehicles and their odometer history from a file.</summary>
+    public async Task<IActionResult> OnPostVehiclesAsync(string? text)
+    {
+        if (Request.Form.Files.GetFile("file") is { Length: > 0 and < 5_000_000 } file)
+            text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
+        _typed["v-text"] = text ?? "";
+        var models = sheets.Newest().SelectMany(s => new[] { (s.Id, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1).ToDictionary(m => m.Item1, m => m.Item2);
+        var (brought, readings, errors) = FleetFile.Read(text ?? "", models, [.. vehicles.All().Select(v => v.Plate)], clock);
+        FileErrors = errors;
+        if (errors.Count > 0)
+            return Again();
+        var (newVehicles, newReadings) = await vehicles.BringIn(brought, readings, viewer.Member!.Person.Id);
+        return RedirectToPage(new { said = $"{newVehicles} vehicles and {newReadings} readings are in" });
+    }
+
+    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? calibrated)
+    {
+        _typed["calibrated"] = (calibrated ?? "").Trim();
+        DateOnly? due = null;
+        if (Typed("calibrated").Length > 0)
+        {
+            (due, var problem) = StockFiles.Day(Typed("calibrated"), clock.Today);
+            if (due is null)
+                Problems["w-calibrated"] = problem;
+        }
         foreach (var (field, value) in new[] { ("name", name), ("low", low), ("high", high), ("step", step) })
             _typed[field] = (value ?? "").Trim();
         if (Typed("name").Length == 0 || Settings.Wrenches.Any(w => w.Name == Typed("name")))
@@ -45,7 +116,7 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Pin
             Problems["w-high"] = "The highest must lie above the lowest by at least one graduation.";
         if (Problems.Count > 0)
             return Again();
-        await settings.Write(Settings with { Wrenches = [.. Settings.Wrenches, new(Typed("name"), l!.Value, h!.Value, s!.Value)] });
+        await settings.Write(Settings with { Wrenches = [.. Settings.Wrenches, new(Typed("name"), l!.Value, h!.Value, s!.Value, 4, due)] });
         return RedirectToPage();
     }
 

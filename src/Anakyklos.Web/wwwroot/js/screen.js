@@ -28,16 +28,18 @@ document.addEventListener('alpine:init', () => {
     init() {
       document.documentElement.classList.add('scripted');
       this.$el.addEventListener('submit', (e) => { if (!e.submitter?.formAction.includes('handler=Preview')) send(e); });
-      this.$el.addEventListener('change', (e) => { if (['plate', 'sheet', 'job'].includes(e.target.name)) this.preview(e.target); });
+      this.$el.addEventListener('change', (e) => { if (['plate', 'sheet', 'job', 'odometer', 'hours', 'dash', 'oilLife', 'remaining', 'tripLength', 'tripLeaves', 'tripDays'].includes(e.target.name)) this.preview(e.target); });
     },
     async preview(changed) {
       const turn = ++this.asked;
       const form = new FormData(this.$el);
-      if (changed.name !== 'job') form.delete('job');
+      if (['plate', 'sheet'].includes(changed.name)) form.delete('job');
       const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) }).then((r) => r.text()).catch(() => '');
       if (turn !== this.asked || !page) return;
       const fresh = new DOMParser().parseFromString(page, 'text/html');
+      const focused = document.activeElement?.id;
       for (const id of changed.name === 'job' ? ['composed'] : ['jobs', 'composed']) document.getElementById(id)?.replaceChildren(...(fresh.getElementById(id)?.childNodes ?? []));
+      if (focused) document.getElementById(focused)?.focus();
     },
   }));
 

@@ -1,6 +1,7 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Core.Intervals;
+namespace Anakyklos.Core.Due;
 
 /// <summary>Where a job stands, from the least urgent.</summary>
 public enum DueState

@@ -1,6 +1,7 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Core.Intervals;
+namespace Anakyklos.Core.Due;
 
 /// <summary>What a vehicle is used a day, from its odometer history.</summary>
 /// <param name="Usual">Distance a day, the middle of its stretches by their days.</param>

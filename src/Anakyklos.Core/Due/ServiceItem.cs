@@ -1,7 +1,8 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Intervals;
+namespace Anakyklos.Core.Due;
 
 /// <summary>Whose rule makes a job due.</summary>
 public enum RuleOf

@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Stores;
+namespace Anakyklos.Core.Sheets;
 
 /// <summary>Part numbers and codes as people type and scanners read them: case, spaces, dashes and points do not matter.</summary>
 public static class PartNumber

@@ -1,6 +1,7 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Core.Intervals;
+namespace Anakyklos.Core.Due;
 
 /// <summary>A vehicle for the pass over the fleet.</summary>
 /// <param name="Plate">Its plate.</param>

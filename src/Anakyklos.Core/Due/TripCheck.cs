@@ -1,6 +1,7 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Core.Intervals;
+namespace Anakyklos.Core.Due;
 
 /// <summary>A trip ahead.</summary>
 /// <param name="Length">There and back.</param>

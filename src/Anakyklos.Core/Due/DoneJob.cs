@@ -1,4 +1,6 @@
-namespace Anakyklos.Core.Intervals;
+using Anakyklos.Core.Intervals;
+
+namespace Anakyklos.Core.Due;
 
 /// <summary>A job as it was really done, on a signed card or by somebody else before.</summary>
 /// <param name="Job">Job id.</param>

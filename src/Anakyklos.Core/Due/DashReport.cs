@@ -1,26 +1,8 @@
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Intervals;
-
-/// <summary>What the dash of a model can show: its own scheme of message codes, and the job that its counter counts.</summary>
-/// <param name="Counts">Job id of what oil life and remaining distance stand for; empty when the dash has no counter.</param>
-/// <param name="Messages">The codes.</param>
-public sealed record DashScheme(string Counts, IReadOnlyList<DashMessage> Messages)
-{
-    /// <summary>A dash that shows nothing.</summary>
-    public static DashScheme None { get; } = new("", []);
-
-    /// <summary>The message of a code, whatever its case, spaces and dashes; null when the model has no such code.</summary>
-    public DashMessage? Find(string code) => Messages.FirstOrDefault(m => Stores.PartNumber.Same(m.Code, code));
-}
-
-/// <summary>A message code and the jobs that it stands for.</summary>
-/// <param name="Code">As the dash shows it.</param>
-/// <param name="Says">Its meaning in the handbook.</param>
-/// <param name="Jobs">Job ids.</param>
-/// <param name="From">Source.</param>
-public sealed record DashMessage(string Code, string Says, IReadOnlyList<string> Jobs, Citation From);
+namespace Anakyklos.Core.Due;
 
 /// <summary>What the dash shows today.</summary>
 /// <param name="Code">Message code, or empty.</param>

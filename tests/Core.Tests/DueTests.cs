@@ -1,10 +1,11 @@
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using CsCheck;
 
 namespace Anakyklos.Core.Tests;
 
-public sealed class IntervalTests
+public sealed class DueTests
 {
     private static readonly DateOnly Today = new(2026, 3, 9);
     private static readonly VehiclePast New = new(new(default, new(2024, 3, 9)));

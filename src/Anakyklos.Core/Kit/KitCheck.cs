@@ -1,0 +1,103 @@
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Kit;
+
+/// <summary>Works out what a card needs and holds it against the shelf and the crib.</summary>
+public static class KitCheck
+{
+    /// <summary>The kit of a card.</summary>
+    /// <param name="sheet">The model's sheet.</param>
+    /// <param name="jobs">Jobs of the card.</param>
+    /// <param name="steps">Its steps in their order.</param>
+    /// <param name="sealsUsedAgain">Seals of this vehicle that were used again, and how often.</param>
+    /// <param name="shelf">Stores and crib. What is reserved for this very card must count as free.</param>
+    /// <param name="climate">The weather the oils must bear, or null.</param>
+    /// <param name="today">The day, for calibrations.</param>
+    public static KitList Of(ModelSheet sheet, IEnumerable<string> jobs, IReadOnlyList<SheetStep> steps, IReadOnlyDictionary<string, int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
+    {
+        var parts = jobs.SelectMany(j => sheet.Jobs[j].Parts).Distinct().Select(id => sheet.Parts[id]).ToList();
+        var fasteners = steps.Where(s => s.Kind is StepKind.Tighten or StepKind.Retighten).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
+        var fluids = steps.Where(s => s.Kind == StepKind.Pour).Select(s => sheet.Fluids[s.What]).Distinct().ToList();
+        return new(
+            [.. parts.GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(g => PartLine([.. g], sealsUsedAgain, shelf))],
+            OilLines(sheet, fluids, shelf, climate),
+            ToolLines(sheet, steps, fasteners, shelf),
+            [.. fasteners.Where(f => f.Tightening.Value is ToTorque).Select(f => TorqueLine(f, (ToTorque)f.Tightening.Value, shelf, today))],
+            PanLine(sheet, steps, shelf),
+            [.. fluids.Where(f => f.FillBy == FillBy.Overflow)],
+            [.. steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain && sheet.Fasteners.ContainsKey(s.What)).Select(s => sheet.Fasteners[s.What]).Where(f => f.Drips).Distinct()]);
+    }
+
+    private static KitPartLine PartLine(IReadOnlyList<Part> uses, IReadOnlyDictionary<string, int> usedAgain, Shelf shelf)
+    {
+        var found = shelf.Find(uses[0].Number.Value);
+        var missing = Math.Max(0, uses.Count - (found?.Part.Free ?? 0));
+        var again = uses.Max(p => usedAgain.GetValueOrDefault(p.Id));
+        // The seals that have sat there longest get the new ones, so the old ones that may stay are those used again least.
+        var mayStay = uses.Count(p => p.IsSeal && usedAgain.GetValueOrDefault(p.Id) < p.ReusableTimes);
+        return new(uses[0].Number.Value, uses, found?.Part, found?.As ?? FoundAs.Itself, missing, again,
+            missing == 0 ? KitVerdict.InHand : missing <= mayStay ? KitVerdict.Worse : KitVerdict.Stops);
+    }
+
+    private static List<KitOilLine> OilLines(ModelSheet sheet, IReadOnlyList<FluidSystem> fluids, Shelf shelf, Climate? climate)
+    {
+        var left = shelf.Containers.ToDictionary(c => c.Id, c => c.Left);
+        var lines = new List<KitOilLine>();
+        foreach (var fluid in fluids)
+        {
+            var wanted = OilRequirement.Of(sheet, fluid);
+            var fits = shelf.Containers.Where(c => left[c.Id] > Quantity<Volume>.Zero).Select(c => c.Product).Distinct(StringComparer.OrdinalIgnoreCase)
+                .Select(shelf.Oils.Find).OfType<OilProduct>().Select(p => OilMatch.Of(p, wanted, shelf.Oils.Book, climate)).ToList();
+            // The product that is short by least; of equals the one that opens fewest new containers, then the one on which the code stands itself.
+            var best = fits.Where(f => f.Fits).Select(f => (Fit: f, Shares: ContainerShare.Of(f.Product.Name, fluid.Amount.Value, shelf.Containers, left)))
+                .OrderBy(x => Missing(fluid, x.Shares)).ThenBy(x => x.Shares.Count(s => s.Container.Opened is null)).ThenBy(x => x.Fit.Way.Count).FirstOrDefault();
+            foreach (var share in best.Shares ?? [])
+                left[share.Container.Id] = share.Leaves;
+            lines.Add(new(fluid, wanted, best.Fit, best.Shares ?? [], best.Shares is null ? fluid.Amount.Value : Missing(fluid, best.Shares), [.. fits.Where(f => f != best.Fit && OilMatch.IsNear(f.Product, wanted, shelf.Oils.Book))]));
+        }
+        return lines;
+    }
+
+    private static Quantity<Volume> Missing(FluidSystem fluid, IReadOnlyList<ContainerShare> shares) =>
+        shares.Aggregate(fluid.Amount.Value, (rest, s) => rest - s.Takes);
+
+    private static List<KitToolLine> ToolLines(ModelSheet sheet, IReadOnlyList<SheetStep> steps, IReadOnlyList<Fastener> fasteners, Shelf shelf)
+    {
+        var accesses = steps.Where(s => s.Kind is StepKind.Open or StepKind.Close && sheet.Access.ContainsKey(s.What)).Select(s => sheet.Access[s.What]).Distinct();
+        return [.. accesses.Select(a => (Size: a.Tool, a.Name)).Concat(fasteners.Select(f => (Size: f.Drive, f.Name)))
+            .Where(u => u.Size.Length > 0 && !u.Size.Contains("by hand", StringComparison.OrdinalIgnoreCase))
+            .GroupBy(u => PartNumber.Bare(u.Size)).OrderBy(g => g.First().Size, StringComparer.OrdinalIgnoreCase)
+            .Select(g => new KitToolLine(g.First().Size, [.. g.Select(u => u.Name).Distinct()], shelf.Tools.FirstOrDefault(t => PartNumber.Bare(t.Size) == g.Key)))];
+    }
+
+    private static KitTorqueLine TorqueLine(Fastener fastener, ToTorque spec, Shelf shelf, DateOnly today)
+    {
+        CribWrench? Best(IEnumerable<CribWrench> crib) => TorqueWrench.For(crib.Select(w => w.Wrench), spec) is { } best ? shelf.Wrenches.First(w => w.Wrench == best) : null;
+        var wrench = Best(shelf.Wrenches.Where(w => w.IsCalibrated(today)));
+        return new(fastener, spec, wrench, wrench is null ? Best(shelf.Wrenches) : null);
+    }
+
+    private static KitPanLine? PanLine(ModelSheet sheet, IReadOnlyList<SheetStep> steps, Shelf shelf)
+    {
+        var drained = steps.Where(s => s.Kind == StepKind.Drain).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!]).Distinct().ToList();
+        if (drained.Count == 0)
+            return null;
+        var sum = drained.Aggregate(Quantity<Volume>.Zero, (total, f) => total + f.Amount.Value);
+        var pan = shelf.Pans.Where(p => p.Holds >= sum).MinBy(p => p.Holds) ?? shelf.Pans.MaxBy(p => p.Holds);
+        var (empty, held) = (new List<FluidSystem>(), Quantity<Volume>.Zero);
+        foreach (var fluid in drained)
+        {
+            if (pan is not null && held > Quantity<Volume>.Zero && held + fluid.Amount.Value > pan.Holds)
+            {
+                empty.Add(fluid);
+                held = Quantity<Volume>.Zero;
+            }
+            held += fluid.Amount.Value;
+        }
+        return new(pan, sum, empty);
+    }
+}

@@ -1,0 +1,118 @@
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Core.Stores;
+
+/// <summary>A part that the stores know.</summary>
+/// <param name="Number">Number as printed.</param>
+/// <param name="Name">Name.</param>
+/// <param name="OnShelf">How many lie there; 0 or more.</param>
+/// <param name="Reserved">How many of them wait for open cards.</param>
+/// <param name="SupersededBy">The number that replaces it, or empty.</param>
+/// <param name="Equivalents">Numbers of other makers for the same part.</param>
+public sealed record StockPart(string Number, string Name, int OnShelf, int Reserved, string SupersededBy, IReadOnlyList<string> Equivalents)
+{
+    /// <summary>How many can still be promised; never below 0.</summary>
+    public int Free => Math.Max(0, OnShelf - Reserved);
+}
+
+/// <summary>A container of oil.</summary>
+/// <param name="Id">Its number in the stores.</param>
+/// <param name="Product">What is in it, by the name in the oil book.</param>
+/// <param name="Size">What it held when full.</param>
+/// <param name="Left">What is left.</param>
+/// <param name="Scale">The unit on its scale.</param>
+/// <param name="Opened">When it was opened, or null.</param>
+/// <param name="Batch">Batch, or empty.</param>
+public sealed record OilContainer(int Id, string Product, Quantity<Volume> Size, Quantity<Volume> Left, Unit<Volume> Scale, DateOnly? Opened, string Batch);
+
+/// <summary>A tool of the crib.</summary>
+/// <param name="Size">As the sheets write it: "Hex 14", "T30 bit".</param>
+/// <param name="Where">Drawer or board, or empty.</param>
+public sealed record CribTool(string Size, string Where);
+
+/// <summary>A torque wrench with its calibration.</summary>
+/// <param name="Wrench">The wrench.</param>
+/// <param name="Accuracy">Of the reading, in percent either way.</param>
+/// <param name="CalibrationDue">The last day on which it may be used; null when it is not calibrated at all.</param>
+public sealed record CribWrench(TorqueWrench Wrench, decimal Accuracy, DateOnly? CalibrationDue)
+{
+    /// <summary>Whether its calibration holds on a day.</summary>
+    public bool IsCalibrated(DateOnly day) => CalibrationDue >= day;
+}
+
+/// <summary>A drain pan.</summary>
+/// <param name="Name">What is painted on it.</param>
+/// <param name="Holds">What it holds.</param>
+public sealed record DrainPan(string Name, Quantity<Volume> Holds);
+
+/// <summary>How a part was found on the shelf.</summary>
+public enum FoundAs
+{
+    /// <summary>Under its own number.</summary>
+    Itself,
+
+    /// <summary>Under the number that supersedes it.</summary>
+    Successor,
+
+    /// <summary>Under an equivalent number.</summary>
+    Equivalent,
+}
+
+/// <summary>Everything that a kit is checked against.</summary>
+/// <param name="Parts">Parts.</param>
+/// <param name="Containers">Containers of oil.</param>
+/// <param name="Tools">Tools.</param>
+/// <param name="Wrenches">Torque wrenches.</param>
+/// <param name="Pans">Drain pans.</param>
+/// <param name="Oils">Products and covers.</param>
+public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools, IReadOnlyList<CribWrench> Wrenches,
+    IReadOnlyList<DrainPan> Pans, OilBook Oils)
+{
+    /// <summary>Nothing at all.</summary>
+    public static Shelf Empty { get; } = new([], [], [], [], [], OilBook.Empty);
+
+    /// <summary>The part of a number: itself, what supersedes it (through any number of steps), or an equivalent; the first of these of which some are free, or else the first that is known.</summary>
+    /// <param name="number">The number as written in a sheet or scanned.</param>
+    /// <returns>The part and how it was found, or null when the stores know none of them.</returns>
+    public (StockPart Part, FoundAs As)? Find(string number)
+    {
+        var ways = Ways(number).ToList();
+        return ways.Count == 0 ? null : ways.FirstOrDefault(w => w.Part.Free > 0) is { Part: not null } free ? free : ways[0];
+    }
+
+    /// <summary>Whether a scanned number is good for a wanted one.</summary>
+    public bool IsGoodFor(string scanned, string wanted) => PartNumber.Same(scanned, wanted) || Ways(wanted).Any(w => PartNumber.Same(w.Part.Number, scanned));
+
+    private IEnumerable<(StockPart Part, FoundAs As)> Ways(string number)
+    {
+        var itself = Known(number);
+        if (itself is not null)
+            yield return (itself, FoundAs.Itself);
+        var seen = new HashSet<string> { PartNumber.Bare(number) };
+        for (var next = itself?.SupersededBy ?? ""; next.Length > 0 && seen.Add(PartNumber.Bare(next));)
+        {
+            var part = Known(next);
+            if (part is not null)
+                yield return (part, FoundAs.Successor);
+            next = part?.SupersededBy ?? "";
+        }
+        foreach (var other in Parts.Where(p => !seen.Contains(PartNumber.Bare(p.Number))
+            && (p.Equivalents.Any(e => PartNumber.Same(e, number)) || itself?.Equivalents.Any(e => PartNumber.Same(e, p.Number)) == true)))
+            yield return (other, FoundAs.Equivalent);
+    }
+
+    private StockPart? Known(string number) => Parts.FirstOrDefault(p => PartNumber.Same(p.Number, number));
+}
+
+/// <summary>Says when what is not on the shelf can be here.</summary>
+public interface ISupplier
+{
+    /// <summary>When so many of a part can be here.</summary>
+    /// <param name="number">Part number, or the name of an oil product.</param>
+    /// <param name="ordered">The moment of ordering.</param>
+    /// <returns>The day of the boat, or null when the supplier does not have it.</returns>
+    DateOnly? Arrives(string number, DateTimeOffset ordered);
+}

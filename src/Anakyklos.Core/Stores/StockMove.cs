@@ -1,0 +1,49 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Stores;
+
+/// <summary>What an event of a card means for the stores.</summary>
+public abstract record StockMove;
+
+/// <summary>A part was fitted: one less on the shelf, and one less waiting for the card.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="Name">Its name.</param>
+public sealed record PartUsed(string Number, string Name) : StockMove;
+
+/// <summary>Oil was poured.</summary>
+/// <param name="Product">The product in the kit.</param>
+/// <param name="Amount">How much.</param>
+public sealed record OilPoured(string Product, Quantity<Volume> Amount) : StockMove;
+
+/// <summary>What an earlier event took goes back on the shelf.</summary>
+/// <param name="From">First event taken back.</param>
+/// <param name="To">Last event taken back.</param>
+public sealed record PutBack(int From, int To) : StockMove;
+
+/// <summary>The kit was laid out: exactly this is kept for the card from now on.</summary>
+/// <param name="Numbers">The numbers, one entry a piece.</param>
+public sealed record KitKept(IReadOnlyList<string> Numbers) : StockMove;
+
+/// <summary>Nothing is kept for the card any more.</summary>
+public sealed record KitReleased : StockMove;
+
+/// <summary>Says what events of cards mean for the stores.</summary>
+public static class StockMoves
+{
+    /// <summary>The move that follows from an event, or null when the stores do not change.</summary>
+    /// <param name="card">The card after the event.</param>
+    /// <param name="e">The event.</param>
+    public static StockMove? Of(JobCard card, CardEvent e) => e switch
+    {
+        StepDone done when card.Step(done.Step) is { Kind: StepKind.Fit } step && card.Kit?.Parts.GetValueOrDefault(step.What) is { } number && !IsOld(number) => new PartUsed(number, card.Sheet.Parts[step.What].Name),
+        Poured poured when card.Step(poured.Step) is { } step && card.OilInHand(step.What) is { } oil => new OilPoured(oil.Product, poured.Amount.Value),
+        TakenBack back => new PutBack(back.From, back.To),
+        KitConfirmed kit => new KitKept([.. kit.Parts.Values.Where(n => !IsOld(n))]),
+        Signed => new KitReleased(),
+        _ => null,
+    };
+
+    private static bool IsOld(string number) => number == KitConfirmed.OldOneAgain;
+}

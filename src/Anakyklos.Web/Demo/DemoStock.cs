@@ -1,0 +1,29 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Oils;
+using Anakyklos.Storage;
+using Anakyklos.Web.Files;
+using Anakyklos.Web.Hosting;
+
+namespace Anakyklos.Web.Demo;
+
+/// <summary>The depot's stores, brought in from the same files that any workshop would write.</summary>
+public sealed class DemoStock(ShelfStore shelf, WorkshopClock clock)
+{
+    /// <summary>Fills empty stores.</summary>
+    /// <exception cref="WorkshopFileException">A shipped file has errors.</exception>
+    public async Task Fill(Person by)
+    {
+        var book = await File.ReadAllTextAsync(At("oils.json"));
+        var (oils, errors) = OilBook.Read(book);
+        if (oils is null)
+            throw new WorkshopFileException($"oils.json: {errors[0]}");
+        await shelf.WriteOilBook(book);
+        foreach (var kind in StockFiles.Kinds)
+        {
+            var (file, wrong) = StockFiles.Read(kind, await File.ReadAllTextAsync(At($"{kind}.csv")), clock.Today, [.. oils.Products.Select(p => p.Name)]);
+            await shelf.BringIn(file ?? throw new WorkshopFileException($"{kind}.csv: {wrong[0]}"), by, clock.Now);
+        }
+    }
+
+    private static string At(string name) => Path.Combine(AppContext.BaseDirectory, "stock", name);
+}

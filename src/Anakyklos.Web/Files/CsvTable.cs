@@ -1,0 +1,104 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace Anakyklos.Web.Files;
+
+/// <summary>Something wrong in a file, at a row and column.</summary>
+/// <param name="Row">Line of the file, the heading being 1.</param>
+/// <param name="Column">Heading of the column; empty for the whole row.</param>
+/// <param name="Text">What is wrong and what to write instead.</param>
+public sealed record CsvError(int Row, string Column, string Text)
+{
+    /// <inheritdoc />
+    public override string ToString() => $"Row {Row}{(Column.Length > 0 ? $", {Column}" : "")}: {Text}";
+}
+
+/// <summary>One row of a file, read column by column; what is wrong is collected.</summary>
+public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, List<CsvError> errors)
+{
+    private const int Longest = 200;
+
+    /// <summary>Line of the file.</summary>
+    public int Row => row;
+
+    public string Text(string column, bool required = true)
+    {
+        var text = cells.GetValueOrDefault(column, "");
+        if (required && text.Length == 0)
+            Wrong(column, "This is empty.");
+        else if (text.Length > Longest)
+            Wrong(column, $"This is {text.Length} characters long; {Longest} is the most.");
+        return text;
+    }
+
+    /// <summary>A value read by a function that answers null with a problem.</summary>
+    public T? Read<T>(string column, Func<string, (T? Value, string Problem)> read, bool required = true) where T : struct
+    {
+        var text = Text(column, required);
+        if (text.Length == 0)
+            return null;
+        var (value, problem) = read(text);
+        if (value is null)
+            Wrong(column, problem);
+        return value;
+    }
+
+    public void Wrong(string column, string text) => errors.Add(new(row, column, text));
+}
+
+/// <summary>Reads comma-separated files whose first row names the columns; semicolons and tabs are understood too.</summary>
+public static class CsvTable
+{
+    public const int MostRows = 50_000;
+
+    /// <summary>Reads every row; either all rows or all errors.</summary>
+    /// <param name="text">The file's text.</param>
+    /// <param name="columns">Columns that must be there.</param>
+    /// <param name="read">Makes a row; it is read even where it has errors, so that all of them are found.</param>
+    public static (IReadOnlyList<T> Rows, IReadOnlyList<CsvError> Errors) Read<T>(string text, IReadOnlyList<string> columns, Func<CsvLine, T> read)
+    {
+        var errors = new List<CsvError>();
+        var rows = new List<T>();
+        using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            DetectDelimiter = true, DetectDelimiterValues = [",", ";", "\t"], TrimOptions = TrimOptions.Trim, BadDataFound = null, MissingFieldFound = null, IgnoreBlankLines = true,
+        });
+        try
+        {
+            if (!csv.Read() || !csv.ReadHeader())
+                return ([], [new(1, "", $"The file is empty. Its first row names the columns: {string.Join(", ", columns)}.")]);
+            var headings = csv.HeaderRecord!.Select(h => h.Trim().ToLowerInvariant()).ToList();
+            foreach (var missing in columns.Where(c => !headings.Contains(c)))
+                errors.Add(new(1, missing, $"There is no column “{missing}”. The columns are {string.Join(", ", columns)}."));
+            if (errors.Count > 0)
+                return ([], errors);
+            while (csv.Read())
+            {
+                if (rows.Count >= MostRows)
+                    return ([], [new(csv.Parser.RawRow, "", $"There are more than {MostRows} rows. Bring them in as several files.")]);
+                var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? (cell ?? "").Trim() : "")).GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
+                rows.Add(read(new(csv.Parser.RawRow, cells, errors)));
+            }
+        }
+        catch (CsvHelperException e)
+        {
+            errors.Add(new(csv.Parser.RawRow, "", $"This row cannot be read ({e.GetType().Name}). Check its quotation marks."));
+        }
+        return errors.Count > 0 ? ([], errors) : (rows, []);
+    }
+
+    /// <summary>Writes rows below their headings.</summary>
+    public static string Write(IEnumerable<string> headings, IEnumerable<IEnumerable<string>> rows)
+    {
+        using var text = new StringWriter { NewLine = "\n" };
+        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\n" }))
+            foreach (var row in rows.Prepend(headings))
+            {
+                foreach (var cell in row)
+                    csv.WriteField(cell);
+                csv.NextRecord();
+            }
+        return text.ToString();
+    }
+}

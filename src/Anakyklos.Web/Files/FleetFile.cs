@@ -1,0 +1,57 @@
+using System.Globalization;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Storage;
+
+namespace Anakyklos.Web.Files;
+
+/// <summary>Vehicles and their odometer history as one comma-separated file: a row a reading, the vehicle's own columns on any of its rows.</summary>
+public static class FleetFile
+{
+    public static readonly string[] Columns = ["plate", "model", "task", "year", "use", "delivered", "history", "day", "odometer", "hours"];
+
+    /// <summary>Reads the file: all of it, or its errors.</summary>
+    /// <param name="text">Its text.</param>
+    /// <param name="models">Sheet ids by id and by name.</param>
+    /// <param name="known">Vehicles that are here already.</param>
+    /// <param name="clock">For the time of day of a reading.</param>
+    public static (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string, OdometerReading)> Readings, IReadOnlyList<CsvError> Errors) Read(
+        string text, IReadOnlyDictionary<string, string> models, IReadOnlyCollection<string> known, Hosting.WorkshopClock clock)
+    {
+        var today = clock.Today;
+        var vehicles = new Dictionary<string, Vehicle>();
+        var (rows, errors) = CsvTable.Read(text, ["plate", "day", "odometer"], l =>
+        {
+            var plate = l.Text("plate").ToUpperInvariant();
+            if (plate.Length > 12 || !plate.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or ' '))
+                l.Wrong("plate", "A plate has up to 12 letters, digits and dashes.");
+            if (!known.Contains(plate) && !vehicles.ContainsKey(plate) && NewVehicle(l, plate, models, today) is { } vehicle)
+                vehicles[plate] = vehicle;
+            var day = l.Read("day", t => StockFiles.Day(t, today));
+            if (day > today)
+                l.Wrong("day", $"{day:yyyy-MM-dd} is in the future.");
+            var odometer = l.Read("odometer", Odometer);
+            return (plate, new OdometerReading(clock.At(day ?? today, new(12, 0)), odometer ?? default, "", l.Read("hours", StockFiles.Count, false)));
+        });
+        return ([.. vehicles.Values], rows, errors);
+    }
+
+    private static Vehicle? NewVehicle(CsvLine l, string plate, IReadOnlyDictionary<string, string> models, DateOnly today)
+    {
+        var model = l.Text("model");
+        if (model.Length > 0 && !models.ContainsKey(model))
+            l.Wrong("model", $"There is no sheet of “{model}”. Bring it in through the library first.");
+        var year = l.Read("year", t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out var y) && y >= 1950 && y <= today.Year + 1 ? (y, "") : ((int?)null, $"“{t}” is not a model year."));
+        var use = l.Text("use", false);
+        if (use is not ("" or "normal" or "harsh"))
+            l.Wrong("use", "Write normal or harsh.");
+        var history = l.Text("history", false);
+        if (history is not ("" or "known" or "unknown"))
+            l.Wrong("history", "Write known or unknown.");
+        var delivered = l.Read("delivered", t => StockFiles.Day(t, today), false);
+        return models.TryGetValue(model, out var sheet) && year is { } y ? new(plate, sheet, l.Text("task", false), y, use == "harsh" ? Use.Harsh : Use.Normal, delivered, history == "unknown") : null;
+    }
+
+    private static (Quantity<Distance>? Value, string Problem) Odometer(string text) => Quantity<Distance>.Read(text, out var problem, Distance.Kilometre) is { } typed
+        ? typed.Value < Quantity<Distance>.Zero || typed.Value > Quantity<Distance>.Of(3_000_000, Distance.Kilometre) ? (null, $"{text} cannot be an odometer reading.") : (typed.Value, "") : (null, problem);
+}

@@ -1,0 +1,34 @@
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
+using Anakyklos.Storage;
+using Anakyklos.Web.Files;
+
+namespace Anakyklos.Web.Hosting;
+
+/// <summary>The week's needs over all planned cards, as one order list.</summary>
+public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore shelf, DueDesk desk, ISupplier supplier, WorkshopClock clock)
+{
+    private const int Week = 7;
+
+    /// <summary>What has to be ordered: for open cards whose kit is not laid out, and for what falls due within a week.</summary>
+    public IReadOnlyList<OrderLine> Lines()
+    {
+        var stores = shelf.Read();
+        var wants = new List<PlannedWork>();
+        foreach (var entry in cards.Unsigned())
+            if (cards.Find(entry.Id) is { Kit: null } card)
+                wants.Add(new($"card {entry.Id}, {entry.Plate}", card.Sheet, card.Opened.Jobs, card.Steps));
+        var busy = cards.Unsigned().Select(c => c.Plate).ToHashSet();
+        foreach (var vehicle in vehicles.All().Where(v => !busy.Contains(v.Plate)))
+            if (desk.Of(vehicle) is { } s && s.Items.Where(i => i.IsDue || Core.Due.DueDay.Of(i, s.Now, s.Use) is { } due && due.Day <= clock.Today.AddDays(Week) && i.State >= Core.Due.DueState.NotYet).Select(i => i.Item.Job).ToList() is { Count: > 0 } jobs)
+                wants.Add(new(vehicle.Plate, s.Sheet, jobs, CardComposer.Compose(s.Sheet, jobs).Steps));
+        return OrderList.Of(wants, stores, clock.Today, number => supplier.Arrives(number, clock.Now));
+    }
+
+    /// <summary>The list as a file.</summary>
+    public string Write() => CsvTable.Write(["number or product", "what", "missing", "unit", "for", "boat"],
+        Lines().Select(l => new[] { l.Number, l.Name, l.Count is { } n ? $"{n}" : $"{l.Amount!.Value.In(Volume.Litre):0.##}", l.Count is null ? "L" : "pieces", string.Join("; ", l.For), l.Boat?.ToString("yyyy-MM-dd") ?? "" }));
+}

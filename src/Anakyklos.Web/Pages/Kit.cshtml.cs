@@ -1,0 +1,130 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
+using Anakyklos.Storage;
+using Anakyklos.Web.Files;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>The kit of a card: everything in hand before anything is opened.</summary>
+public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+{
+    public KitList Kit { get; private set; } = null!;
+
+    /// <summary>What the last scan said, and whether it was good.</summary>
+    public (string Text, bool IsGood)? Scanned { get; private set; }
+
+    /// <summary>The kit step; null when the card has none.</summary>
+    public SheetStep? Step => Card.Steps.FirstOrDefault(s => s.Kind == StepKind.Kit);
+
+    /// <summary>Whether it may still be laid out.</summary>
+    public bool CanLayOut => Step is not null && Card.Signature is null && Viewer.Member?.Person.WorksOnCards == true;
+
+    public DateOnly? Boat(string number) => kits.Boat(number);
+
+    /// <summary>Whether a part is ticked: as posted, or as it was laid out before.</summary>
+    public bool IsTicked(Part part) => Request.HasFormContentType ? _ticked.Contains(part.Id) : Card.Kit?.Parts.GetValueOrDefault(part.Id) is { } number && number != KitConfirmed.OldOneAgain;
+
+    private readonly HashSet<string> _ticked = [];
+
+    public IActionResult OnGet(long id)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        Kit = kits.Of(id, Card);
+        return Page();
+    }
+
+    /// <summary>The kit as a file.</summary>
+    public IActionResult OnGetFile(long id)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        return File(System.Text.Encoding.UTF8.GetBytes(KitFile.Write(kits.Of(id, Card))), "text/csv", $"kit-{id}.csv");
+    }
+
+    /// <summary>A number was scanned or typed: the part it belongs to is ticked.</summary>
+    public IActionResult OnPostScan(long id, string? scan)
+    {
+        if (Keep(id) is { } missing)
+            return missing;
+        Scanned = Find((scan ?? "").Trim());
+        return Page();
+    }
+
+    /// <summary>Everything that is on the shelf was packed as a kit: all of it is ticked at once.</summary>
+    public IActionResult OnPostAll(long id)
+    {
+        if (Keep(id) is { } missing)
+            return missing;
+        foreach (var line in Kit.Parts.Where(p => p.Missing == 0))
+            _ticked.UnionWith(line.Uses.Select(p => p.Id));
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostConfirmAsync(long id)
+    {
+        if (Keep(id) is { } missing)
+            return missing;
+        foreach (var line in Kit.Parts.Where(l => l.Compare && l.Uses.Any(p => _ticked.Contains(p.Id)) && Typed($"compared-{l.Uses[0].Id}").Length == 0))
+            Refusals.Add(new($"The {line.Name.ToLowerInvariant()} was not held against the old one.", "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
+        return await Carry(id, () => Refusals.Count > 0 ? null : ReadKit(Step!.Id, kits, Lies)) is { } next ? Redirect(next) : Page();
+    }
+
+    /// <summary>The card waits for something that is not here.</summary>
+    public async Task<IActionResult> OnPostAwaitAsync(long id, string number)
+    {
+        if (Keep(id) is { } missing)
+            return missing;
+        var name = Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name ?? number;
+        return await Carry(id, () => new AwaitPart(number, name, kits.Boat(number))) is null ? Page() : Redirect($"/kit/{id}");
+    }
+
+    /// <summary>What to order for a fluid that is short: the product taken, or the first of the book that fits.</summary>
+    public string Wanting(KitOilLine line)
+    {
+        var oils = shelf.Read().Oils;
+        return (line.Chosen?.Product ?? oils.Products.FirstOrDefault(p => Core.Oils.OilMatch.Of(p, line.Wanted, oils.Book, null).Fits))?.Name ?? "";
+    }
+
+    private IActionResult? Keep(long id)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        if (!CanLayOut)
+            return Forbid();
+        Kit = kits.Of(id, Card);
+        _ticked.UnionWith(Card.PartsWanted.Select(p => p.Id).Where(p => Typed($"tick-{p}").Length > 0));
+        return null;
+    }
+
+    private KitPart Lies(Part part)
+    {
+        if (Typed($"old-{part.Id}").Length > 0)
+            return new(KitChoice.OldAgain, "", Typed($"reason-{part.Id}"));
+        if (!_ticked.Contains(part.Id))
+            return new(KitChoice.Missing);
+        var line = Kit.Parts.First(l => l.Uses.Contains(part));
+        return line is { As: not FoundAs.Itself, Found: { } found } ? new(KitChoice.StandsIn, found.Number) : new(KitChoice.InHand);
+    }
+
+    private (string, bool) Find(string scan)
+    {
+        if (scan.Length == 0)
+            return ("Scan the number on the part, or type it.", false);
+        var stores = shelf.Read(Id);
+        if (Kit.Parts.FirstOrDefault(l => stores.IsGoodFor(scan, l.Number)) is { } line)
+        {
+            if (line.Uses.FirstOrDefault(p => !_ticked.Contains(p.Id)) is not { } next)
+                return ($"{line.Name} {line.Number}: all {line.Wanted} are ticked already.", false);
+            _ticked.Add(next.Id);
+            return ($"{next.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, line.Number) ? "" : $", good for {line.Number}")}", true);
+        }
+        if (Card.PartsWanted.SelectMany(p => p.WrongButFits.Select(w => (Part: p, w.Key, w.Value))).FirstOrDefault(w => PartNumber.Same(w.Key, scan)) is { Part: not null } wrong)
+            return ($"{wrong.Key} is the wrong {wrong.Part.Name.ToLowerInvariant()}: {wrong.Value}. It needs {wrong.Part.Number.Value}.", false);
+        return ($"{scan} does not belong to this kit.", false);
+    }
+}

@@ -1,0 +1,139 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
+using Anakyklos.Storage;
+using Anakyklos.Web.Files;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Anakyklos.Web.Pages;
+
+/// <summary>Stores and crib: what is there, what comes in, what has to be ordered.</summary>
+public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, WorkshopClock clock, Viewer viewer) : PageModel
+{
+    private const int MostText = 2_000_000;
+
+    private readonly Dictionary<string, string> _typed = [];
+
+    public Shelf Shelf { get; private set; } = Shelf.Empty;
+    public IReadOnlyList<StockLine> Book { get; private set; } = [];
+    public IReadOnlyList<OrderLine> Orders { get; private set; } = [];
+    public List<Refusal> Refusals { get; } = [];
+    public IReadOnlyList<CsvError> Errors { get; private set; } = [];
+    public string Said { get; private set; } = "";
+
+    /// <summary>What is looked for.</summary>
+    public string Q { get; private set; } = "";
+
+    /// <summary>The part that was looked up, and how it was found.</summary>
+    public (StockPart Part, FoundAs As)? Found { get; private set; }
+
+    /// <summary>Whether this person may change the stores.</summary>
+    public bool CanBook => viewer.Member?.Role is Role.Stores or Role.Lead or Role.Technician;
+
+    public string Typed(string field) => _typed.GetValueOrDefault(field, "");
+
+    public string Name(string person) => people.All().FirstOrDefault(p => p.Id == person)?.Name ?? person;
+
+    public void OnGet(string? q, string? said) => Fill(q, said);
+
+    public IActionResult OnGetFile(string kind) => !StockFiles.Kinds.Contains(kind) ? NotFound()
+        : File(System.Text.Encoding.UTF8.GetBytes(StockFiles.Write(kind, shelf.Read())), "text/csv", $"{kind}.csv");
+
+    public IActionResult OnGetOils() => shelf.OilBookText() is { } text ? File(System.Text.Encoding.UTF8.GetBytes(text), "application/json", "oils.json") : NotFound();
+
+    public IActionResult OnGetOrder() => File(System.Text.Encoding.UTF8.GetBytes(orders.Write()), "text/csv", $"order-{clock.Today:yyyy-MM-dd}.csv");
+
+    public async Task<IActionResult> OnPostPartAsync(string? number, string? count)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        (_typed["number"], _typed["count"]) = ((number ?? "").Trim(), (count ?? "").Trim());
+        var (pieces, problem) = StockFiles.Count(Typed("count"));
+        if (pieces is null or 0)
+            Refusals.Add(new(pieces == 0 ? "None is nothing to book." : problem, "", Field: "count"));
+        if (Refusals.Count == 0 && await bookIn.Parts(Typed("number"), pieces!.Value, viewer.Member!.Person) is { } booked)
+            return RedirectToPage(new { said = $"{pieces} × {booked.Part.Name} {booked.Part.Number}: {booked.Part.OnShelf} on the shelf now{Woken(booked.Woken)}", q = booked.Part.Number });
+        if (Refusals.Count == 0)
+            Refusals.Add(new($"The stores do not know “{Typed("number")}”.", "Look at the number again, or bring the part in with a parts file first.", Field: "number"));
+        return Again();
+    }
+
+    public async Task<IActionResult> OnPostContainerAsync(string? product, string? size, string? batch)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        (_typed["product"], _typed["size"], _typed["batch"]) = ((product ?? "").Trim(), (size ?? "").Trim(), (batch ?? "").Trim());
+        var (amount, problem) = StockFiles.Amount(Typed("size"));
+        if (amount is null || amount.Value.Value <= Quantity<Volume>.Zero)
+            Refusals.Add(new(amount is null ? problem : "An empty container is nothing to book.", "", Field: "size"));
+        if (shelf.Read().Oils.Find(Typed("product")) is not { } known)
+            Refusals.Add(new($"“{Typed("product")}” is not in the oil book.", "Choose one from it.", Field: "product"));
+        else if (Refusals.Count == 0)
+        {
+            var woken = await bookIn.Oil(new(0, known.Name, amount!.Value.Value, amount.Value.Value, amount.Value.Unit, null, Typed("batch").Length > 40 ? Typed("batch")[..40] : Typed("batch")), viewer.Member!.Person);
+            return RedirectToPage(new { said = $"{amount} of {known.Name} are in{Woken(woken)}" });
+        }
+        return Again();
+    }
+
+    public async Task<IActionResult> OnPostFileAsync(string? kind, string? text)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        var file = Request.Form.Files.GetFile("file");
+        if (file is { Length: > 0 and <= MostText })
+            text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
+        (_typed["kind"], _typed["text"]) = (kind ?? "", text ?? "");
+        if (string.IsNullOrWhiteSpace(text) || text.Length > MostText)
+            Refusals.Add(new(string.IsNullOrWhiteSpace(text) ? "There is nothing in it." : "The file is too large.", "Choose a file, or paste its text.", Field: "text"));
+        else if (kind == "oils")
+        {
+            var (book, errors) = OilBook.Read(text);
+            Errors = [.. errors.Select(e => new CsvError(e.Line, e.Path, e.Text))];
+            if (book is not null)
+            {
+                await shelf.WriteOilBook(text);
+                return RedirectToPage(new { said = $"The oil book is in: {book.Products.Count} products, {book.Book.Covers.Count} covers" });
+            }
+        }
+        else if (!StockFiles.Kinds.Contains(kind))
+            Refusals.Add(new("What kind of file is it?", "Choose one of those shown.", Field: "kind"));
+        else
+        {
+            var (stock, errors) = StockFiles.Read(kind!, text, clock.Today, [.. shelf.Read().Oils.Products.Select(p => p.Name)]);
+            Errors = errors;
+            if (stock is not null)
+                return RedirectToPage(new { said = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind} are in" });
+        }
+        return Again();
+    }
+
+    private static string Woken(IReadOnlyList<long> cards) => cards.Count == 0 ? "" : $". Card {string.Join(", ", cards)} waited for it and goes on";
+
+    private ForbidResult? Refuse() => CanBook ? null : Forbid();
+
+    private PageResult Again()
+    {
+        Fill(null, null);
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
+    }
+
+    private void Fill(string? q, string? said)
+    {
+        (Q, Said) = ((q ?? "").Trim(), said is { Length: < 300 } ? said : "");
+        Shelf = shelf.Read();
+        Book = shelf.Book(14);
+        Orders = orders.Lines();
+        Found = Q.Length > 0 ? Shelf.Find(Q) : null;
+    }
+
+    /// <summary>The parts to list: all, or those that the search is about.</summary>
+    public IEnumerable<StockPart> Listed => Q.Length == 0 ? Shelf.Parts
+        : Shelf.Parts.Where(p => PartNumber.Bare(p.Number).Contains(PartNumber.Bare(Q)) || p.Name.Contains(Q, StringComparison.OrdinalIgnoreCase) || (Found is { } f && f.Part.Number == p.Number));
+}

@@ -1,0 +1,184 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
+using Anakyklos.Core.Tightening;
+using CsCheck;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+public sealed class KitTests
+{
+    private static readonly DateOnly Today = new(2026, 3, 9);
+    private static readonly OilProduct Lowash = new("Gannet Lowash 5W-30", ["SAE 5W-30"], ["Tarn T-41L"], [], true);
+    private static readonly OilProduct Classic = new("Gannet Classic 5W-30", ["SAE 5W-30"], ["Tarn T-41"], [], false);
+
+    private static StockPart Part(string number, int count, string successor = "", params string[] same) => new(number, number, count, 0, successor, same);
+
+    private static OilContainer Can(int id, decimal left, int? openedDaysAgo, string product = "Gannet Lowash 5W-30") =>
+        new(id, product, L(20), L(left), Volume.Litre, openedDaysAgo is { } ago ? Today.AddDays(-ago) : null, "");
+
+    private static CribWrench Wrench(string name, decimal low, decimal high, DateOnly? due) =>
+        new(new(name, Nm(low).Value, Nm(high).Value, Nm(1).Value, Torque.NewtonMetre), 4, due);
+
+    private static readonly Shelf Full = new(
+        [Part("TC-0621-F", 2), Part("TC-0622-R", 3), Part("TC-0714-R", 3), Part("TC-8030-F", 1), Part("TC-8031-R", 1), Part("TC-8805-A", 1)],
+        [Can(1, 3, 40), Can(2, 20, null), Can(3, 5, null)],
+        [new("Hex 14", "board"), new("T30 bit", "rack")], [Wrench("TW-2", 5, 60, Today)],
+        [new("Large", L(16)), new("Small", L(8))], new([Lowash, Classic], CoverBook.Empty));
+
+    private static KitList Of(Shelf shelf, IReadOnlyDictionary<string, int>? seals = null, params string[] jobs)
+    {
+        string[] all = jobs.Length > 0 ? jobs : ["engine-oil-and-filter"];
+        return KitCheck.Of(Courier, all, CardPlanner.Compose(Courier, all), seals ?? new Dictionary<string, int>(), shelf, null, Today);
+    }
+
+    private static Shelf With(params StockPart[] parts) => Full with { Parts = [.. Full.Parts.Where(p => parts.All(n => !PartNumber.Same(n.Number, p.Number))), .. parts] };
+
+    [Fact]
+    public void With_everything_there_nothing_stops_and_each_tool_is_listed_once_with_its_uses()
+    {
+        var kit = Of(Full);
+        Assert.Equal(KitVerdict.InHand, kit.Verdict);
+        Assert.Equal(["TC-0621-F", "TC-0622-R", "TC-0714-R"], kit.Parts.Select(p => p.Number));
+        Assert.Equal(kit.Tools.Count, kit.Tools.DistinctBy(t => PartNumber.Bare(t.Size)).Count());
+        var hex = kit.Tools.Single(t => t.Size == "Hex 14");
+        Assert.Equal(["Engine drain plug"], hex.For);
+        Assert.Equal("board", hex.Tool!.Where);
+        Assert.Null(kit.Tools.Single(t => t.Size == "Hex 32").Tool);
+        Assert.DoesNotContain(kit.Tools, t => t.Size.Contains("hand"));
+        Assert.Equal(["Oil filter cap"], kit.Drips.Select(f => f.Name));
+        Assert.True(kit.Parts[0].Compare);
+    }
+
+    [Theory]
+    [InlineData("TC-0714-R", 0, KitVerdict.Worse)] // this washer may go in once more
+    [InlineData("TC-0714-R", 1, KitVerdict.Stops)] // and was already
+    [InlineData("TC-0622-R", 0, KitVerdict.Stops)] // this ring is used once only
+    [InlineData("TC-0621-F", 0, KitVerdict.Stops)]
+    public void What_is_missing_stops_the_job_or_makes_it_worse(string number, int usedAgain, KitVerdict verdict)
+    {
+        var line = Of(With(Part(number, 0)), new Dictionary<string, int> { ["drain-washer"] = usedAgain }).Parts.Single(p => p.Number == number);
+        Assert.Equal((verdict, 1), (line.Verdict, line.Missing));
+    }
+
+    [Fact]
+    public void What_other_cards_wait_for_is_not_free() =>
+        Assert.Equal(KitVerdict.Stops, Of(With(Part("TC-0621-F", 2) with { Reserved = 2 })).Verdict);
+
+    [Fact]
+    public void A_superseded_number_leads_to_the_new_one_and_an_equivalent_is_told_as_such()
+    {
+        var shelf = With(Part("TC-0621-F", 0, "TC-0630-F"), Part("TC-0630-F", 0, "TC-0640-F"), Part("TC-0640-F", 1), Part("MG-14-W", 2, "", "TC-0714-R"), Part("TC-0714-R", 0));
+        var kit = Of(shelf);
+        Assert.Equal(("TC-0640-F", FoundAs.Successor, 0), (kit.Parts[0].Found!.Number, kit.Parts[0].As, kit.Parts[0].Missing));
+        Assert.Equal(("MG-14-W", FoundAs.Equivalent), (kit.Parts[2].Found!.Number, kit.Parts[2].As));
+        Assert.True(shelf.IsGoodFor("tc 0640 f", "TC-0621-F"));
+        Assert.False(shelf.IsGoodFor("TC-0621-F", "TC-0640-F"));
+        // A circle of successors, which somebody will type one day, ends.
+        Assert.NotNull(With(Part("TC-0621-F", 0, "TC-0630-F"), Part("TC-0630-F", 0, "TC-0621-F")).Find("TC-0621-F"));
+    }
+
+    [Fact]
+    public void Oil_comes_from_opened_containers_first_then_from_the_smallest()
+    {
+        var oil = Of(Full).Oils.Single();
+        Assert.Equal([(1, L(3), L(0)), (3, L(3.4m), L(1.6m))], oil.Shares.Select(s => (s.Container.Id, s.Takes, s.Leaves)));
+        var dry = Of(Full with { Containers = [Can(1, 3, 40), Can(4, 20, null, "Gannet Classic 5W-30")] }).Oils.Single();
+        Assert.Equal((L(3.4m), KitVerdict.Stops), (dry.Short, dry.Verdict));
+        Assert.Equal([Lack.Approval, Lack.Ash], dry.Others.Single().Lacks.Select(l => l.Of));
+        Assert.Null(Of(Full with { Containers = [Can(4, 20, null, "Gannet Classic 5W-30")] }).Oils.Single().Chosen);
+    }
+
+    [Fact]
+    public void What_is_taken_adds_up_and_no_container_gives_more_than_it_has() =>
+        Gen.Select(Gen.Int[1, 200], Gen.Select(Gen.Int[0, 200], Gen.Int[0, 90].Nullable()).Array[0, 6]).Sample((want, cans) =>
+        {
+            var containers = cans.Select((c, i) => Can(i, c.Item1 / 10m, c.Item2)).ToList();
+            var shares = ContainerShare.Of("gannet lowash 5w-30", L(want / 10m), containers, containers.ToDictionary(c => c.Id, c => c.Left));
+            var has = containers.Aggregate(L(0), (sum, c) => sum + c.Left);
+            Assert.Equal(has < L(want / 10m) ? has : L(want / 10m), shares.Aggregate(L(0), (sum, s) => sum + s.Takes));
+            Assert.All(shares, s => Assert.True(s.Takes > L(0) && s.Leaves >= L(0) && s.Takes + s.Leaves == s.Container.Left));
+            // Whoever opens a new one has emptied all that were open.
+            if (shares.Any(s => s.Container.Opened is null))
+                Assert.All(containers.Where(c => c.Opened is not null && c.Left > L(0)), c => Assert.Contains(shares, s => s.Container == c && s.Leaves == L(0)));
+        });
+
+    [Fact]
+    public void The_wrench_covers_the_torque_and_is_in_calibration()
+    {
+        Assert.Equal("TW-2", Of(Full).Torques.Single(t => t.Fastener.Id == "engine-drain-plug").Wrench!.Wrench.Name); // good on its last day
+        var late = Of(Full with { Wrenches = [Wrench("TW-2", 5, 60, Today.AddDays(-1)), Wrench("TW-9", 80, 200, Today)] }).Torques.Single(t => t.Fastener.Id == "engine-drain-plug");
+        Assert.Null(late.Wrench);
+        Assert.Equal("TW-2", late.OutOfCalibration!.Wrench.Name);
+    }
+
+    [Fact]
+    public void The_smallest_pan_that_holds_it_all_or_the_largest_with_a_word_on_emptying()
+    {
+        Assert.Equal(("Small", 0), (Of(Full).Pan!.Pan!.Name, Of(Full).Pan!.EmptyBefore.Count)); // 6.4 L
+        var brae = SheetReader.Read(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "ostler-brae-28d.json"))).Sheet!;
+        string[] jobs = ["engine-oil-and-filter", "gearbox-oil", "coolant"];
+        var kit = KitCheck.Of(brae, jobs, CardPlanner.Compose(brae, jobs), new Dictionary<string, int>(), Full, null, Today);
+        // 7.2 and 2.4 and 9.8 L are more than 16 in any order, and any two of them are not.
+        Assert.Equal(("Large", L(19.4m), 1), (kit.Pan!.Pan!.Name, kit.Pan.ComesOut, kit.Pan.EmptyBefore.Count));
+        Assert.Equal(["Gearbox oil"], kit.SidewaysFills.Select(f => f.Name));
+    }
+
+    [Fact]
+    public void An_order_promises_each_piece_once()
+    {
+        PlannedWork Work(string who) => new(who, Courier, ["engine-oil-and-filter"], CardPlanner.Compose(Courier, ["engine-oil-and-filter"]));
+        var lines = OrderList.Of([Work("A"), Work("B"), Work("C"), Work("D")], Full, Today, _ => Today.AddDays(1));
+        // 4 wanted of each: 2 filters, 3 rings, 3 washers there; 25.6 L of oil wanted, 28 L there.
+        Assert.Equal([("TC-0621-F", 2), ("TC-0622-R", 1), ("TC-0714-R", 1)], lines.Select(l => (l.Number, l.Count!.Value)));
+        Assert.Equal(["C", "D"], lines[0].For);
+        var dry = OrderList.Of([Work("A"), Work("B")], Full with { Containers = [Can(1, 10, 3)] }, Today, _ => null).Single(l => l.Count is null);
+        Assert.Equal(("Gannet Lowash 5W-30", L(2.8m)), (dry.Number, dry.Amount!.Value));
+    }
+
+    [Fact]
+    public void A_card_waits_for_its_part_and_wakes_when_it_is_here()
+    {
+        var bench = new Workbench();
+        bench.Do(new AwaitPart("TC-0714-R", "Washer", new(2026, 3, 10)));
+        Assert.Equal("TC-0714-R", bench.Card.Awaited.Single().Number);
+        Assert.Contains("waits for Washer already", bench.Refusals(new AwaitPart("tc0714r", "Washer", new(2026, 3, 10)))[0].What);
+        Assert.Contains("does not wait", bench.Refusals(new PartIsHere("TC-0621-F"))[0].What);
+        bench.Do(new PartIsHere("tc 0714 r"), new("effie", "Effie S.", Role.Stores));
+        Assert.Empty(bench.Card.Awaited);
+        bench.Do(new AwaitPart("TC-0714-R", "Washer", null));
+        bench.WorkUpTo("set-chocks");
+        Assert.Empty(bench.Card.Awaited); // the kit was laid out: nothing is waited for any more
+        Assert.IsType<Refused>(bench.Try(new AwaitPart("X", "X", null), Desk));
+    }
+
+    [Fact]
+    public void An_oil_that_lacks_something_needs_a_reason_and_a_second_name()
+    {
+        var bench = new Workbench();
+        bench.WorkUpTo("lay-out-kit");
+        ConfirmKit Kit(string reason) => FullKit() with { Oils = new Dictionary<string, KitOil> { ["engine-oil"] = new(L(7), "Gannet Classic 5W-30", "low ash", reason) } };
+        Assert.Contains("lacks low ash", bench.Refusals(Kit(""))[0].What);
+        bench.Do(Kit("Boat is late, 200 km to go"));
+        var deviation = bench.Card.Deviations.Single().Event;
+        Assert.Equal((DeviationKind.OtherOil, true), (deviation.Kind, deviation.NeedsCountersignature));
+    }
+
+    [Fact]
+    public void Events_say_what_leaves_the_shelf()
+    {
+        var bench = new Workbench();
+        bench.WorkUpTo();
+        var moves = bench.Card.History.Select(h => StockMoves.Of(bench.Card, h.Event)).OfType<StockMove>().ToList();
+        Assert.Equal(["TC-0621-F", "TC-0622-R", "TC-0714-R"], moves.OfType<PartUsed>().Select(m => m.Number).Order());
+        Assert.Equal(L(5), moves.OfType<OilPoured>().Aggregate(L(0), (sum, m) => sum + m.Amount));
+        Assert.Equal(3, moves.OfType<KitKept>().Single().Numbers.Count);
+        bench.Do(new Sign());
+        Assert.IsType<KitReleased>(StockMoves.Of(bench.Card, bench.Card.History[^1].Event));
+    }
+}
