@@ -64,7 +64,7 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
             return Page();
         }
         await vehicles.SetRule(plate, job!, interval);
-        return RedirectToPage(new { plate });
+        return Redirect($"/vehicle/{vehicle.Plate}");
     }
 
     public string RuleProblem { get; private set; } = "";
