@@ -7,7 +7,7 @@ using Anakyklos.Core.Tightening;
 using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
 
-BenchmarkRunner.Run<Anakyklos.Bench.CardBench>();
+BenchmarkSwitcher.FromTypes([typeof(Anakyklos.Bench.CardBench), typeof(Anakyklos.Bench.FleetBench)]).Run(args);
 
 namespace Anakyklos.Bench
 {

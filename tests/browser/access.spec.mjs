@@ -7,7 +7,7 @@ import { signIn } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 const PAGES = ['/', '/intake', '/lift/1007', '/lift/1007?step=drain', '/lift/1007?step=lay-out-kit', '/lift/1007?step=tighten-drain-plug', '/lift/1007?step=first-pour', '/lift/1007?panel=stuck', '/lift/1007?panel=saw',
-  '/lift/1007?panel=jump', '/lift/1007?panel=keys', '/handover/1007', '/record/1001', '/vehicle/HD-07', '/you', '/workshop', '/nowhere'];
+  '/lift/1007?panel=jump', '/lift/1007?panel=keys', '/handover/1007', '/record/1001', '/vehicle/HD-07', '/vehicle/HD-11', '/kit/1007', '/kit/1008', '/stores', '/stores?q=tc0621f', '/library', '/library/tarn-courier-20d?point=drive-belt', '/plan/1007', '/you', '/workshop', '/nowhere'];
 
 async function look(page, rules) {
   const axe = new AxeBuilder({ page });

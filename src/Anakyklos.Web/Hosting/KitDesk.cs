@@ -31,8 +31,10 @@ public sealed class KitDesk(ShelfStore shelf, SettingStore settings, VehicleStor
         var oils = new Dictionary<string, KitOil>();
         foreach (var (id, oil) in kit.Oils)
         {
-            var lacks = stores.Oils.Find(oil.Product) is { } product && card.Sheet.Fluids.TryGetValue(id, out var fluid)
-                ? OilWords.Lacks(OilMatch.Of(product, OilRequirement.Of(card.Sheet, fluid), stores.Oils.Book, climate)) : "";
+            // Two that go into one fill are written with a plus between them; each must fit by itself.
+            var products = oil.Product.Split('+').Select(stores.Oils.Find).OfType<OilProduct>();
+            var lacks = card.Sheet.Fluids.TryGetValue(id, out var fluid)
+                ? string.Join("; ", OilMatch.Mix(products, OilRequirement.Of(card.Sheet, fluid), stores.Oils.Book, climate).Where(f => !f.Fits).Select(OilWords.Lacks)) : "";
             if (lacks.Length > 0 && warranty)
                 refusals.Add(new($"{oil.Product} lacks {lacks}, and the vehicle is under warranty.", "Take one that fits.", Field: $"product-{id}"));
             oils[id] = oil with { Lacks = lacks };
