@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { openCard, signIn, tapStick, title, workUpTo } from '../../tests/browser/lift.mjs';
+import { signIn, tapStick, title, workUpTo } from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
 
 const here = import.meta.dirname;
@@ -18,7 +18,11 @@ try {
   const take = async (name, of = page) => { await of.waitForTimeout(400); await of.screenshot({ path: join(here, `${name}.png`) }); };
   const enter = () => page.keyboard.press('Enter');
   await signIn(page);
-  const card = await openCard(page, '148200');
+  await page.goto('/intake?plate=HD-07');
+  await page.getByLabel('Odometer').fill('148200');
+  await page.getByRole('button', { name: 'Open the card' }).click();
+  await page.waitForURL('**/lift/**');
+  const card = page.url().match(/lift\/(\d+)/)[1];
   await page.goto(`/lift/${card}?step=drain`);
   await take('gate');
   await page.goto(`/lift/${card}`);
@@ -29,6 +33,10 @@ try {
   await take('kit');
   await page.goto('/stores');
   await take('stores');
+  await page.getByLabel('Part number').fill('TC-0714-R');
+  await page.getByLabel('Pieces').fill('5');
+  await page.getByRole('button', { name: 'Book the parts in' }).click();
+  await page.waitForURL('**said=**');
   await page.goto(`/lift/${card}`);
   await workUpTo(page, 'Tighten the engine drain plug', enter);
   await page.waitForTimeout(500);

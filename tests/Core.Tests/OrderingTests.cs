@@ -135,4 +135,31 @@ public class OrderingTests
         if (solver.IsProven)
             Assert.Equal(solver.Cost, order.Cost);
     }
+
+    [Fact]
+    public void For_two_people_nothing_that_could_be_tried_is_better()
+    {
+        var compared = 0;
+        for (var seed = 0; seed < 160; seed++)
+        {
+            var made = RandomProblem.Make(seed, 3 + seed % 3);
+            var problem = made with
+            {
+                Tasks = [.. made.Tasks.Select((t, i) => i == seed % 7 ? t with { People = 2 } : t)],
+                Start = made.Start with { LeftOut = new HashSet<int>() },
+            };
+            var best = PairOracle.Best(problem);
+            Ordering? found = null;
+            try { found = StepOrdering.ForTwo(problem); } catch (ArgumentException) { }
+            if (best is null || found is null || found.Tasks.Count + problem.Start.Done.Count < problem.Tasks.Count)
+            {
+                Assert.True(best is null, $"seed {seed}: trying found {best}, the search none");
+                continue;
+            }
+            compared++;
+            Assert.True(found.Cost == best, $"seed {seed}: {found.Cost} against {best}");
+            Assert.True(found.Bound.CompareTo(best.Value) <= 0, $"seed {seed}: bound {found.Bound} above {best}");
+        }
+        Assert.True(compared > 100, $"only {compared} compared");
+    }
 }

@@ -146,4 +146,22 @@ public sealed class ShelfStoreTests : IDisposable
         Assert.True(crane.IsUnderWarranty(new(2027, 1, 1)));
         Assert.False(crane.IsUnderWarranty(new(2027, 1, 2)));
     }
+
+    [Fact]
+    public async Task A_file_of_the_version_before_brings_its_signed_jobs_along()
+    {
+        var (_, cards, id, database) = await Stocked();
+        await Work(cards, id);
+        await cards.Handle(id, Guid.NewGuid(), new Sign(), TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(3));
+        database.Dispose();
+        // Back to how the file was before the second migration.
+        _workshop.Execute("""
+            drop table movement; drop table reservation; drop table pan; drop table tool; drop table container; drop table part; drop table oil_book; drop table own_rule; drop table done_job;
+            alter table vehicle drop column delivered; alter table vehicle drop column history_unknown; alter table vehicle drop column warranty_until; alter table odometer drop column hours;
+            delete from SchemaVersions where ScriptName like '%0002%';
+            """);
+        var again = new VehicleStore(_workshop.Open().Database);
+        Assert.Equal(new DoneJob("engine-oil-and-filter", new(Km(148_200), new(2026, 3, 12))), again.LastDone("HD-07")["HD-07"].Single());
+        Assert.False(again.Find("HD-07")!.HistoryUnknown);
+    }
 }

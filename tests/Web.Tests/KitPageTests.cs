@@ -65,6 +65,19 @@ public sealed class KitPageTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task At_the_lift_one_press_does_not_claim_what_the_stores_lack()
+    {
+        var id = await Opened();
+        await _browser.Get($"/lift/{id}?step=lay-out-kit");
+        Assert.Contains("Washer for the drain plug TC-0714-R is not on the shelf", _browser.Text);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("#kit"));
+        Assert.Contains("The washer for the drain plug (TC-0714-R) is not in hand", _browser.Text);
+        // One lay in the drawer after all.
+        await _browser.Submit("#kit", ("choice-drain-washer", "InHand"));
+        Assert.NotNull(Cards.Find(id)!.Kit);
+    }
+
+    [Fact]
     public async Task A_wrong_part_is_refused_by_its_number_and_a_right_one_is_ticked()
     {
         var card = await Opened();

@@ -16,6 +16,7 @@ public sealed class PageTests : IAsyncLifetime
     private async Task<(Browser Browser, long Card)> OnNewCard(string odometer = "148200")
     {
         var browser = await _host.SignedIn();
+        await _host.Services.GetRequiredService<ShelfStore>().Receive("TC-0714-R", 5, new("effie", "Effie S.", Role.Stores), _host.Clock.GetUtcNow());
         await browser.Get("/intake?plate=HD-07");
         await browser.Submit("main form", ("odometer", odometer));
         Assert.StartsWith("/lift/", browser.Address.AbsolutePath);

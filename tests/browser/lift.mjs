@@ -10,8 +10,13 @@ export async function signIn(page, name = 'Iona R.') {
   await expect(page.getByRole('heading', { name: 'In the bays' })).toBeVisible();
 }
 
-/** From the yard to the first step of a new card for HD-07; gives the card's number. */
+/** From the yard to the first step of a new card for HD-07; gives the card's number. The boat brought the washers that the stores lack. */
 export async function openCard(page, odometer) {
+  await page.goto('/stores');
+  await page.getByLabel('Part number').fill('TC-0714-R');
+  await page.getByLabel('Pieces').fill('5');
+  await page.getByRole('button', { name: 'Book the parts in' }).click();
+  await expect(page.getByRole('status').first()).toContainText('on the shelf now');
   await page.goto('/');
   await page.getByRole('link', { name: 'A vehicle is here' }).click();
   await page.goto('/intake?plate=HD-07');
