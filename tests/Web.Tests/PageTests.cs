@@ -102,6 +102,15 @@ public sealed class PageTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_wrench_whose_calibration_is_past_is_not_offered()
+    {
+        // TW-1 covers the cap's 25 N·m with a finer scale, but its calibration ended 18 days ago.
+        var (browser, card) = await OnNewCard();
+        await WorkUpTo(browser, card, "Tighten the oil filter cap");
+        Assert.Contains("wrench TW-2 set to 25 N·m", browser.Text);
+    }
+
+    [Fact]
     public async Task The_odometer_goes_down_only_with_a_reason()
     {
         var browser = await _host.SignedIn();

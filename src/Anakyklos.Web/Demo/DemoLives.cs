@@ -19,14 +19,17 @@ public sealed record DemoLife(string Plate, string Sheet, string Task, int Year,
     /// <summary>The vehicle on a day.</summary>
     public Vehicle Vehicle(DateOnly today) => new(Plate, Sheet, Task, Year, Use, Delivered is { } ago ? today.AddDays(-ago) : null, false, Delivered is { } d ? today.AddDays(730 - d) : null);
 
-    /// <summary>Monthly readings of the last two years, busier in summer; the last one is <see cref="Km"/>.</summary>
+    /// <summary>Monthly readings of the last two years; they run through what was read at each job, and before those by <see cref="KmAMonth"/>.</summary>
     public IEnumerable<(int DaysAgo, int Km)> Readings()
     {
-        var km = Km;
-        for (var month = 0; LastRead + month * 30 < Math.Min(730, Delivered ?? 730) && km > 0; month++)
+        (int DaysAgo, int Km)[] known = [.. Done.Select(d => (DaysAgo: d.DaysAgo, Km: d.Km)).Append((DaysAgo: LastRead, Km)).Where(k => k.DaysAgo >= LastRead).Distinct().Order()];
+        for (var ago = LastRead; ago < Math.Min(730, Delivered ?? 730); ago += 30)
         {
-            yield return (LastRead + month * 30, km);
-            km -= KmAMonth * (month % 12 is >= 3 and <= 7 ? 13 : 9) / 10;
+            var (newer, older) = (known.Last(k => k.DaysAgo <= ago), known.FirstOrDefault(k => k.DaysAgo > ago));
+            var km = older.Km == 0 ? newer.Km - KmAMonth * (ago - newer.DaysAgo) / 30 : newer.Km - (newer.Km - older.Km) * (ago - newer.DaysAgo) / (older.DaysAgo - newer.DaysAgo);
+            // No month is like another.
+            if (km > 0)
+                yield return (ago, ago == LastRead ? km : km + (int)(KmAMonth * 0.3 * Math.Sin(ago / 17.0)));
         }
     }
 }

@@ -49,7 +49,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         if ((stepId is null ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
         Panel = Panels.Contains(panel) ? panel! : "";
-        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Select(w => w.Wrench)]);
+        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
         Stay = LiftWords.Stay(Card.HandsAfter(step));
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0 && Scene.WaitsFor is null && Question is null;
