@@ -79,11 +79,14 @@ public sealed class VehicleStore(WorkshopDatabase database)
         """, new { plate, done.Job, day = Day(done.Done.Day), km = done.Done.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), done.Done.Hours }));
 
     /// <summary>The rules that count for a vehicle beside the maker's: the owner's, and the depot's for all.</summary>
-    public IReadOnlyList<OwnRule> OwnRules(string plate)
+    public IReadOnlyList<OwnRule> OwnRules(string plate) => OwnRules() is var all && plate.Length > 0 ? [.. all[""], .. all[plate]] : [.. all[""]];
+
+    /// <summary>All rules beside the makers', by plate; those of the depot under the empty plate.</summary>
+    public ILookup<string, OwnRule> OwnRules()
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Plate, string Job, string? Km, int? Months, int? Hours)>("select plate, job, km, months, hours from own_rule where plate in (@plate, '') order by plate, job", new { plate })
-            .Select(r => new OwnRule(r.Job, new(r.Km is null ? null : Km(r.Km), r.Months, r.Hours), r.Plate.Length == 0 ? RuleOf.Depot : RuleOf.Owner))];
+        return connection.Query<(string Plate, string Job, string? Km, int? Months, int? Hours)>("select plate, job, km, months, hours from own_rule order by plate, job")
+            .ToLookup(r => r.Plate, r => new OwnRule(r.Job, new(r.Km is null ? null : Km(r.Km), r.Months, r.Hours), r.Plate.Length == 0 ? RuleOf.Depot : RuleOf.Owner));
     }
 
     /// <summary>Sets a rule beside the maker's, or takes it away.</summary>

@@ -66,6 +66,22 @@ public sealed class KitTests
         Assert.Equal((verdict, 1), (line.Verdict, line.Missing));
     }
 
+    [Theory]
+    [InlineData("tc 0621 f", ScanVerdict.Good, "oil-filter")]
+    [InlineData("TC-0640-F", ScanVerdict.Good, "oil-filter")] // what supersedes it
+    [InlineData("TC0622R", ScanVerdict.Enough, "filter-cap-ring")]
+    [InlineData("tc-0617-f", ScanVerdict.WrongButFits, "oil-filter")]
+    [InlineData("TC-0716-R", ScanVerdict.WrongButFits, "drain-washer")]
+    [InlineData("OB-2201-F", ScanVerdict.Foreign, null)]
+    [InlineData("", ScanVerdict.Foreign, null)]
+    public void A_scanned_number_is_held_against_the_sheet(string scan, ScanVerdict verdict, string? part)
+    {
+        var shelf = With(Part("TC-0621-F", 2, "TC-0640-F"), Part("TC-0640-F", 0));
+        var found = ScannedPart.Of(Of(shelf), shelf, new HashSet<string> { "filter-cap-ring" }, scan);
+        Assert.Equal((verdict, part), (found.Verdict, found.Part?.Id));
+        Assert.Equal(verdict == ScanVerdict.WrongButFits, found.Why.Length > 0);
+    }
+
     [Fact]
     public void What_other_cards_wait_for_is_not_free() =>
         Assert.Equal(KitVerdict.Stops, Of(With(Part("TC-0621-F", 2) with { Reserved = 2 })).Verdict);

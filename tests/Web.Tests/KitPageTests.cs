@@ -88,7 +88,7 @@ public sealed class KitPageTests : IAsyncLifetime
         await _browser.Submit("button.side[formaction*=Scan]", ("scan", "TC 0621 F"));
         Assert.Single(_browser.Page.QuerySelectorAll("input[name=tick-oil-filter][checked]"));
         await _browser.Submit("button.side[formaction*=Scan]", ("scan", "TC0621F"));
-        Assert.Contains("all 1 are ticked already", _browser.Text);
+        Assert.Contains("all of them are ticked already", _browser.Text);
         await _browser.Submit("button.side[formaction*=Scan]", ("scan", "<script>"));
         Assert.Contains("<script> does not belong to this kit", _browser.Text);
     }

@@ -88,5 +88,9 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
         }
     }
 
+    /// <summary>What is due and not chosen; each of these needs a reason.</summary>
+    /// <param name="chosen">Ids of the chosen jobs.</param>
+    public IEnumerable<ProposedJob> LeftOut(IReadOnlyCollection<string> chosen) => Jobs.Where(p => p.Standing.IsDue && !chosen.Contains(p.Standing.Item.Job));
+
     private static Quantity<Distance> Abs(Quantity<Distance> d) => d < Quantity<Distance>.Zero ? Quantity<Distance>.Zero - d : d;
 }

@@ -40,17 +40,17 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
     /// <summary>The whole fleet in one pass.</summary>
     public IReadOnlyList<FleetRow> Fleet()
     {
-        var (all, done, newest) = (vehicles.All(), vehicles.LastDone(), vehicles.Newest());
+        var (all, done, newest, rules) = (vehicles.All(), vehicles.LastDone(), vehicles.Newest(), vehicles.OwnRules());
         var items = new Dictionary<(string, Use), IReadOnlyList<ServiceItem>>();
         var fleet = new List<FleetVehicle>();
         foreach (var v in all)
         {
             if (sheets.Newest(v.SheetId) is not { } sheet)
                 continue;
-            var own = vehicles.OwnRules(v.Plate);
-            if (own.Count > 0 || !items.TryGetValue((v.SheetId, v.Use), out var known))
+            IReadOnlyList<OwnRule> own = [.. rules[""], .. rules[v.Plate]];
+            if (rules.Contains(v.Plate) || !items.TryGetValue((v.SheetId, v.Use), out var known))
                 known = ServiceItem.Of(sheet, v.Use, own);
-            if (own.Count == 0)
+            if (!rules.Contains(v.Plate))
                 items[(v.SheetId, v.Use)] = known;
             var last = done[v.Plate].ToDictionary(d => d.Job, d => d.Done);
             var reading = newest.GetValueOrDefault(v.Plate);

@@ -22,7 +22,9 @@ public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore
             if (cards.Find(entry.Id) is { Kit: null } card)
                 wants.Add(new($"card {entry.Id}, {entry.Plate}", card.Sheet, card.Opened.Jobs, card.Steps));
         var busy = cards.Unsigned().Select(c => c.Plate).ToHashSet();
-        foreach (var vehicle in vehicles.All().Where(v => !busy.Contains(v.Plate)))
+        // What falls due within a week is near already; the pass over the fleet leaves few to look at closely.
+        var near = desk.Fleet().Where(r => r.Overdue + r.Due + r.Soon > 0).Select(r => r.Plate).ToHashSet();
+        foreach (var vehicle in vehicles.All().Where(v => near.Contains(v.Plate) && !busy.Contains(v.Plate)))
             if (desk.Of(vehicle) is { } s && s.Items.Where(i => i.IsDue || Core.Due.DueDay.Of(i, s.Now, s.Use) is { } due && due.Day <= clock.Today.AddDays(Week) && i.State >= Core.Due.DueState.NotYet).Select(i => i.Item.Job).ToList() is { Count: > 0 } jobs)
                 wants.Add(new(vehicle.Plate, s.Sheet, jobs, CardComposer.Compose(s.Sheet, jobs).Steps));
         return OrderList.Of(wants, stores, clock.Today, number => supplier.Arrives(number, clock.Now));

@@ -180,7 +180,7 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     private List<JobLeft> LeftForLater()
     {
         var left = new List<JobLeft>();
-        foreach (var p in Proposal?.Jobs.Where(p => p.Standing.IsDue && !ChosenJobs.Contains(p.Standing.Item.Job)) ?? [])
+        foreach (var p in Proposal?.LeftOut(ChosenJobs) ?? [])
         {
             var (job, why) = (p.Standing.Item, Dropped.GetValueOrDefault(p.Standing.Item.Job, ""));
             if (why.Length is 0 or > JobCard.LongestText)

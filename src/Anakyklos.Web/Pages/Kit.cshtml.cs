@@ -75,12 +75,16 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     }
 
     /// <summary>The card waits for something that is not here.</summary>
-    public async Task<IActionResult> OnPostAwaitAsync(long id, string number)
+    public async Task<IActionResult> OnPostAwaitAsync(long id, string? number)
     {
         if (Keep(id) is { } missing)
             return missing;
-        var name = Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name ?? number;
-        return await Carry(id, () => new AwaitPart(number, name, kits.Boat(number))) is null ? Page() : Redirect($"/kit/{id}");
+        if ((Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name) is not { } name)
+            Refusals.Add(new("That does not belong to this kit.", "Load the page again."));
+        else if (await Carry(id, () => new AwaitPart(number!, name, kits.Boat(number!))) is not null)
+            return Redirect($"/kit/{id}");
+        Response.StatusCode = StatusCodes.Status409Conflict;
+        return Page();
     }
 
     /// <summary>What to order for a fluid that is short: the product taken, or the first of the book that fits.</summary>
@@ -115,16 +119,15 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     {
         if (scan.Length == 0)
             return ("Scan the number on the part, or type it.", false);
-        var stores = shelf.Read(Id);
-        if (Kit.Parts.FirstOrDefault(l => stores.IsGoodFor(scan, l.Number)) is { } line)
+        var found = ScannedPart.Of(Kit, shelf.Read(Id), _ticked, scan);
+        if (found.Verdict == ScanVerdict.Good)
+            _ticked.Add(found.Part!.Id);
+        return found.Verdict switch
         {
-            if (line.Uses.FirstOrDefault(p => !_ticked.Contains(p.Id)) is not { } next)
-                return ($"{line.Name} {line.Number}: all {line.Wanted} are ticked already.", false);
-            _ticked.Add(next.Id);
-            return ($"{next.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, line.Number) ? "" : $", good for {line.Number}")}", true);
-        }
-        if (Card.PartsWanted.SelectMany(p => p.WrongButFits.Select(w => (Part: p, w.Key, w.Value))).FirstOrDefault(w => PartNumber.Same(w.Key, scan)) is { Part: not null } wrong)
-            return ($"{wrong.Key} is the wrong {wrong.Part.Name.ToLowerInvariant()}: {wrong.Value}. It needs {wrong.Part.Number.Value}.", false);
-        return ($"{scan} does not belong to this kit.", false);
+            ScanVerdict.Good => ($"{found.Part!.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, found.Number) ? "" : $", good for {found.Number}")}", true),
+            ScanVerdict.Enough => ($"{found.Part!.Name} {found.Number}: all of them are ticked already.", false),
+            ScanVerdict.WrongButFits => ($"{scan.ToUpperInvariant()} is the wrong {found.Part!.Name.ToLowerInvariant()}: {found.Why}. It needs {found.Number}.", false),
+            _ => ($"{scan} does not belong to this kit.", false),
+        };
     }
 }

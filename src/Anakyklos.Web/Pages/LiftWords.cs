@@ -44,13 +44,10 @@ public static class LiftWords
     public static string Hold(TimeSpan hold) => hold.TotalSeconds % 60 == 0 ? $"{hold.TotalMinutes:0} min" : $"{hold.TotalSeconds:0} s";
 
     /// <summary>A due date, distance or both.</summary>
-    public static string Due(NextDue due, Unit<Distance> unit) => (due.By, due.At) switch
+    public static string Due(NextDue due, Unit<Distance> unit) => string.Join(" or ", new[]
     {
-        ({ } by, { } at) => $"{by:d MMM yyyy} or at {Odometer(at, unit)}",
-        ({ } by, null) => $"{by:d MMM yyyy}",
-        (null, { } at) => $"at {Odometer(at, unit)}",
-        _ => "by running hours",
-    };
+        due.By is { } by ? $"{by:d MMM yyyy}" : "", due.At is { } at ? $"at {Odometer(at, unit)}" : "", due.AtHours is { } hours ? $"at {hours} h" : "",
+    }.Where(t => t.Length > 0).DefaultIfEmpty("by running hours"));
 
     /// <summary>What a change of order costs, as the end of a sentence; empty when nothing.</summary>
     public static string Later(TimeSpan costs) => costs > TimeSpan.Zero ? $": {Spent(costs)} later" : costs < TimeSpan.Zero ? $": {Spent(-costs)} earlier" : "";
