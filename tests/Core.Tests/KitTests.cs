@@ -168,6 +168,7 @@ public sealed class KitTests
         bench.Do(new PartIsHere("tc 0714 r"), new("effie", "Effie S.", Role.Stores));
         Assert.Empty(bench.Card.Awaited);
         bench.Do(new AwaitPart("TC-0714-R", "Washer", null));
+        Assert.Contains(bench.Refusals(new ConfirmStep("drain")), r => r.What.Contains("the card waits for washer TC-0714-R"));
         bench.WorkUpTo("set-chocks");
         Assert.Empty(bench.Card.Awaited); // the kit was laid out: nothing is waited for any more
         Assert.IsType<Refused>(bench.Try(new AwaitPart("X", "X", null), Desk));

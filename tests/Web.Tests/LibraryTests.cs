@@ -111,10 +111,15 @@ public sealed class LibraryTests : IAsyncLifetime
     [Fact]
     public void Codes_stand_apart_in_the_drawing_and_every_line_ends_at_one()
     {
-        var graph = ApprovalGraph.Of(Sheets.Newest());
+        var graph = ApprovalGraph.Of(Sheets.Newest(), _host.Services.GetRequiredService<ShelfStore>().Read().Oils);
         Assert.All(graph.Codes.Zip(graph.Codes.Skip(1)), p => Assert.True(p.Second.Y - p.First.Y >= 30));
         Assert.All(graph.Lines, l => Assert.Contains(graph.Codes, c => c.Y == l.To));
         Assert.Equal(Sheets.Newest().Sum(s => s.Fluids.Values.Sum(f => f.Approvals.Value.Count)), graph.Lines.Count);
+        // Corran asks for C7: only an oil of C8 is there, which covers it. Tarn's T-41L is claimed itself.
+        Assert.Contains(graph.Served, l => l.Way == "Corran C8 covers Corran C7");
+        Assert.Contains(graph.Products, p => p.Text == "Gannet Lowash 5W-30");
+        Assert.DoesNotContain(graph.Served, l => l.Way.Contains("T-41 covers Tarn T-41L"));
+        Assert.Equal(graph.Products.Count, graph.Products.DistinctBy(p => p.Y).Count());
     }
 
     [Fact]

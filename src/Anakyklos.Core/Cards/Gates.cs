@@ -91,7 +91,7 @@ public sealed partial class JobCard
         if (_open.ContainsKey(fastener.Id))
             yield return new($"The {Low(fastener.Name)} is open already.", "Go on with the next step.", Next?.Id);
         if (Kit is null)
-            yield return new("The kit has not been confirmed yet.", "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", FirstOpen(s => s.Kind == StepKind.Kit));
+            yield return new(_awaited.Count > 0 ? $"The kit has not been confirmed yet: the card waits for {string.Join(", ", _awaited.Select(a => $"{Low(a.Name)} {a.Number}"))}." : "The kit has not been confirmed yet.", "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", FirstOpen(s => s.Kind == StepKind.Kit));
         foreach (var r in NeedsOpen(fastener.Needs))
             yield return r;
     }

@@ -1,8 +1,9 @@
+using Anakyklos.Core.Oils;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Web.Drawing;
 
-/// <summary>Which fluid of which model asks for which approval or class: three columns and the lines between.</summary>
+/// <summary>Which fluid of which model asks for which approval or class, and which product serves it, itself or through a code that covers it: three columns and the lines between.</summary>
 public sealed class ApprovalGraph
 {
     private const int RowHeight = 34;
@@ -11,17 +12,22 @@ public sealed class ApprovalGraph
     public sealed record Node(string Text, string Detail, int Y);
 
     /// <summary>A line between two heights.</summary>
-    public sealed record Line(int From, int To, bool Grade);
+    public sealed record Line(int From, int To);
+
+    /// <summary>A line from a code to a product that serves it; the way of codes when it covers it only.</summary>
+    public sealed record Serves(int From, int To, string Way);
 
     private ApprovalGraph() { }
 
     public IReadOnlyList<Node> Wanting { get; private init; } = [];
     public IReadOnlyList<Node> Codes { get; private init; } = [];
     public IReadOnlyList<Line> Lines { get; private init; } = [];
+    public IReadOnlyList<Node> Products { get; private init; } = [];
+    public IReadOnlyList<Serves> Served { get; private init; } = [];
     public int Height { get; private init; }
 
     /// <summary>The graph over some sheets. Codes stand in the middle of those that ask for them.</summary>
-    public static ApprovalGraph Of(IReadOnlyList<ModelSheet> sheets)
+    public static ApprovalGraph Of(IReadOnlyList<ModelSheet> sheets, OilBook oils)
     {
         var fluids = sheets.SelectMany(s => s.Fluids.Values.Select(f => (Sheet: s, Fluid: f))).Where(x => x.Fluid.Approvals.Value.Count > 0)
             .OrderBy(x => x.Fluid.Approvals.Value[0], StringComparer.Ordinal).ThenBy(x => x.Sheet.FullName, StringComparer.Ordinal).ToList();
@@ -33,12 +39,18 @@ public sealed class ApprovalGraph
             var rows = fluids.Select((x, i) => (x, i)).Where(p => p.x.Fluid.Approvals.Value.Contains(code)).Select(p => wanting[p.i].Y).ToList();
             at[code] = Math.Max((int)rows.Average(), at.Count == 0 ? 20 : at.Values.Max() + RowHeight);
         }
+        var fuels = fluids.SelectMany(x => x.Fluid.Approvals.Value.Select(c => (Code: c, x.Sheet.Fuel))).DistinctBy(x => x.Code).ToDictionary(x => x.Code, x => x.Fuel);
+        var ways = oils.Products.SelectMany(p => codes.Select(c => (Product: p, Code: c, Way: p.Codes.Select(h => oils.Book.Way(h, c, fuels[c])).Where(w => w is not null).MinBy(w => w!.Count)))).Where(x => x.Way is not null).ToList();
+        var last = 20 - RowHeight;
+        var products = ways.GroupBy(x => x.Product).OrderBy(g => g.Average(x => at[x.Code])).Select(g => (g.Key, Y: last = Math.Max(last + RowHeight, (int)g.Average(x => at[x.Code])))).ToDictionary(p => p.Key, p => p.Y);
         return new()
         {
+            Products = [.. products.Select(p => new Node(p.Key.Name, string.Join(", ", p.Key.Grades), p.Value))],
+            Served = [.. ways.Select(x => new Serves(at[x.Code], products[x.Product], x.Way!.Count > 1 ? string.Join(" covers ", x.Way) : ""))],
             Wanting = wanting,
             Codes = [.. codes.Select(c => new Node(c, "", at[c]))],
-            Lines = [.. fluids.SelectMany((x, i) => x.Fluid.Approvals.Value.Select(c => new Line(wanting[i].Y, at[c], false)))],
-            Height = 20 + Math.Max(fluids.Count, codes.Count) * RowHeight,
+            Lines = [.. fluids.SelectMany((x, i) => x.Fluid.Approvals.Value.Select(c => new Line(wanting[i].Y, at[c])))],
+            Height = 20 + Math.Max(Math.Max(fluids.Count, codes.Count) * RowHeight, last),
         };
     }
 }

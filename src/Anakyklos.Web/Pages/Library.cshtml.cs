@@ -11,12 +11,12 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>What the workshop knows: all model sheets, the approvals between them, and a new sheet brought in.</summary>
-public sealed class LibraryModel(SheetStore sheets, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopClock clock, Viewer viewer) : PageModel
 {
     private const int LargestFile = 1_000_000;
 
     public IReadOnlyList<ModelSheet> Sheets { get; private set; } = [];
-    public ApprovalGraph Graph { get; private set; } = ApprovalGraph.Of([]);
+    public ApprovalGraph Graph { get; private set; } = ApprovalGraph.Of([], Core.Oils.OilBook.Empty);
     public IReadOnlyList<SheetError> Errors { get; private set; } = [];
     public string FileName { get; private set; } = "";
     public string Pasted { get; private set; } = "";
@@ -72,7 +72,7 @@ public sealed class LibraryModel(SheetStore sheets, WorkshopClock clock, Viewer 
     private void Fill()
     {
         Sheets = sheets.Newest();
-        Graph = ApprovalGraph.Of(Sheets);
+        Graph = ApprovalGraph.Of(Sheets, shelf.Read().Oils);
     }
 
     private async Task<(ModelSheet? Sheet, string Text)?> Read(IFormFile? file, string? text)

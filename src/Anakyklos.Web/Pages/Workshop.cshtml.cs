@@ -90,8 +90,12 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         return RedirectToPage(new { said = $"{newVehicles} vehicles and {newReadings} readings are in" });
     }
 
-    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? calibrated)
+    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? accuracy, string? calibrated)
     {
+        _typed["accuracy"] = (accuracy ?? "").Trim();
+        var percent = 4m;
+        if (Typed("accuracy").Length > 0 && (!decimal.TryParse(Typed("accuracy").TrimEnd(' ', '%'), System.Globalization.NumberStyles.AllowDecimalPoint, System.Globalization.CultureInfo.InvariantCulture, out percent) || percent is <= 0 or > 20))
+            Problems["w-accuracy"] = "Type it in percent of the reading, such as 4.";
         _typed["calibrated"] = (calibrated ?? "").Trim();
         DateOnly? due = null;
         if (Typed("calibrated").Length > 0)
@@ -116,7 +120,7 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
             Problems["w-high"] = "The highest must lie above the lowest by at least one graduation.";
         if (Problems.Count > 0)
             return Again();
-        await settings.Write(Settings with { Wrenches = [.. Settings.Wrenches, new(Typed("name"), l!.Value, h!.Value, s!.Value, 4, due)] });
+        await settings.Write(Settings with { Wrenches = [.. Settings.Wrenches, new(Typed("name"), l!.Value, h!.Value, s!.Value, percent, due)] });
         return RedirectToPage();
     }
 
