@@ -49,7 +49,7 @@ try {
   const body = (n) => JSON.stringify({ command: crypto.randomUUID(), grade: 'Sound', text: `press ${n}` });
   // Noting a finding passes the same path as confirming a step: antiforgery, person, rules, event, hash chain, sync; and it can be repeated.
   const confirm = (_, n) => request(OURS, 'POST', '/api/v1/cards/1007/steps/label/findings', headers, body(n));
-  const insert = (_, n) => request(BARE, 'POST', '/line', {}, body(n));
+  const insert = (_, n) => request(BARE, 'POST', '/line', {}, JSON.stringify({ command: crypto.randomUUID(), reason: `press ${n}` }));
   // Long enough for the runtime to have compiled both for good.
   await press(12, confirm);
   await press(12, insert);

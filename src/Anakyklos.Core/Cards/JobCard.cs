@@ -19,8 +19,8 @@ public sealed partial class JobCard
     private readonly HashSet<string> _fitted = [];
     private readonly Dictionary<string, FluidState> _fluids = [];
     private readonly Dictionary<string, int> _closedAt = [];
-    private readonly List<Noted<DeviationTaken>> _deviations = [];
-    private readonly List<Noted<FindingNoted>> _findings = [];
+    private ImmutableList<Noted<DeviationTaken>> _deviations = [];
+    private ImmutableList<Noted<FindingNoted>> _findings = [];
     private readonly List<PartAwaited> _awaited = [];
     private readonly HashSet<int> _countersigned = [];
     private readonly HashSet<string> _overTorqued = [];
@@ -46,7 +46,7 @@ public sealed partial class JobCard
         (Sheet, Opened, _history) = (from.Sheet, from.Opened, from._history);
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
         (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
-        (_deviations, _findings, _awaited) = ([.. from._deviations], [.. from._findings], [.. from._awaited]);
+        (_deviations, _findings, _awaited) = (from._deviations, from._findings, [.. from._awaited]);
         (_plan, _hotAt, _work) = (from._plan, from._hotAt, from._work);
         (_ranAt, _lookedAt, LiftUp, EngineRuns, Kit, Signature) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns, from.Kit, from.Signature);
     }
@@ -189,7 +189,7 @@ public sealed partial class JobCard
                 Kit = e;
                 _awaited.Clear();
                 // A kit laid out again replaces the one before, with what strayed in it.
-                _deviations.RemoveAll(d => d.Event.Step == e.Step && d.Recorded.Command != r.Command);
+                _deviations = _deviations.RemoveAll(d => d.Event.Step == e.Step && d.Recorded.Command != r.Command);
                 Done(e.Step, r);
                 break;
             case StepDone e:
@@ -231,14 +231,14 @@ public sealed partial class JobCard
                 _steps[e.Step] = new(StepStatus.Aside, r, e.Reason);
                 break;
             case DeviationTaken e:
-                _deviations.Add(new(r.Seq, r, e));
+                _deviations = _deviations.Add(new(r.Seq, r, e));
                 ApplyDeviation(e, r);
                 break;
             case Countersigned e:
                 _countersigned.Add(e.Of);
                 break;
             case FindingNoted e:
-                _findings.Add(new(r.Seq, r, e));
+                _findings = _findings.Add(new(r.Seq, r, e));
                 break;
             case LeakFound e:
                 ApplyLeak(e, r);

@@ -60,8 +60,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await Person("tavish", "Tavish M.", Role.Technician);
         var effie = await Person("effie", "Effie S.", Role.Stores);
         await Person("desk", "Transport desk", Role.Viewer);
-        foreach (var life in DemoLives.All)
-            await Live(life, iona);
+        await Task.WhenAll(DemoLives.All.Select(life => Live(life, iona)));
 
         IReadOnlyDictionary<string, int> seals = new Dictionary<string, int>();
         var work = new List<Task>();
@@ -104,11 +103,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
 
     private async Task Live(DemoLife life, Person by)
     {
-        await vehicles.Add(life.Vehicle(clock.Today));
-        foreach (var (daysAgo, km) in life.Readings())
-            await vehicles.Note(life.Plate, new(Morning(daysAgo), Quantity<Distance>.Of(km, Distance.Kilometre), ""), by.Id);
-        foreach (var (job, daysAgo, km) in life.Done)
-            await vehicles.NoteDone(life.Plate, new(job, new(Quantity<Distance>.Of(km, Distance.Kilometre), clock.Today.AddDays(-daysAgo))));
+        await vehicles.BringIn([life.Vehicle(clock.Today)], [.. life.Readings().Select(r => (life.Plate, new OdometerReading(Morning(r.DaysAgo), Quantity<Distance>.Of(r.Km, Distance.Kilometre), "")))], by.Id);
+        await Task.WhenAll(life.Done.Select(d => vehicles.NoteDone(life.Plate, new(d.Job, new(Quantity<Distance>.Of(d.Km, Distance.Kilometre), clock.Today.AddDays(-d.DaysAgo))))));
     }
 
     private static WrenchEntry Wrench(string name, decimal low, decimal high, decimal step, DateOnly calibrated)
