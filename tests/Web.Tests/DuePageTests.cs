@@ -62,6 +62,15 @@ public sealed class DuePageTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_trip_that_cannot_be_read_is_told_before_anything_is_opened()
+    {
+        await _browser.Get("/intake?plate=HD-11");
+        await _browser.Submit("button[data-plain]", ("odometer", "88000"), ("tripLength", "1,600 km"));
+        Assert.Contains("1600", _browser.Page.QuerySelector("#jobs .problem")!.TextContent);
+        Assert.Equal("1,600 km", _browser.Page.QuerySelector("#tripLength")!.GetAttribute("value"));
+    }
+
+    [Fact]
     public async Task A_due_job_is_left_out_only_with_a_reason_which_goes_onto_the_card()
     {
         await _browser.Get("/intake?plate=HD-09");

@@ -62,6 +62,9 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     /// <summary>Why a due job is not done this time, by job.</summary>
     public Dictionary<string, string> Dropped { get; } = [];
 
+    /// <summary>Nothing is to be opened yet: what cannot be read is told above the jobs, which script puts into the page as it stands.</summary>
+    public bool IsPreview { get; private set; }
+
     /// <summary>How the vehicle stands; null for a newcomer.</summary>
     public VehicleStanding? Standing { get; private set; }
 
@@ -92,7 +95,7 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         if (viewer.Member?.Person.WorksOnCards != true)
             return Forbid();
         Keep(form);
-        Refusals.Clear();
+        IsPreview = true;
         var shown = Form.ShownFor == Plate;
         var known = ChosenJobs.Where(j => Jobs.Any(x => x.Id == j)).ToArray();
         ChosenJobs = !shown ? known.Length > 0 ? known : Usual()
