@@ -63,6 +63,7 @@ test('letters press the other buttons and ? lists them', async ({ page }) => {
   await page.getByText('keep an eye on it').click();
   await page.getByLabel('What did you see?').fill('Glitter in the paste');
   await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByLabel('What did you see?')).toHaveCount(0);
   await page.keyboard.press('j');
   await expect(page.locator('.jump')).toBeVisible();
   await page.keyboard.press('h');
