@@ -28,6 +28,14 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     /// <summary>Whether a part is ticked: as posted, or as it was laid out before.</summary>
     public bool IsTicked(Part part) => Request.HasFormContentType ? _ticked.Contains(part.Id) : Card.Kit?.Parts.GetValueOrDefault(part.Id) is { } number && number != KitConfirmed.OldOneAgain;
 
+    /// <summary>What the stores have of a part, and how often the seal that sits there was used again.</summary>
+    public static string OnShelf(KitPartLine line) => string.Join("; ", new[]
+    {
+        line switch { { Found: { } f, As: FoundAs.Successor } => $"now {f.Number}", { Found: { } f, As: FoundAs.Equivalent } => $"{f.Number} is the same", _ => "" },
+        line.Found is { } found ? $"{found.OnShelf} on the shelf{(found.Reserved > 0 ? $", {found.Reserved} kept for other cards" : "")}" : "the stores do not know this number",
+        line.UsedAgain == 0 ? "" : $"the one in there was used again {(line.UsedAgain == 1 ? "once" : $"{line.UsedAgain} times")}",
+    }.Where(t => t.Length > 0));
+
     private readonly HashSet<string> _ticked = [];
 
     public IActionResult OnGet(long id)
