@@ -12,12 +12,19 @@ public abstract record CardCommand;
 /// <param name="Reason">Why fewer went in; empty otherwise.</param>
 public sealed record ConfirmStep(string Step, int? Count = null, string Reason = "") : CardCommand;
 
-/// <summary>Parts, pan and oil are laid out.</summary>
+/// <summary>Parts, pans and oil are laid out. It may be said again at any time: what is in the vehicle already stays as it was.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Parts">What lies there for each part id.</param>
-/// <param name="Pan">What the drain pan holds.</param>
+/// <param name="Pans">What each drain pan holds; one that is emptied in between counts once more.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
-public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : CardCommand;
+public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
+    IReadOnlyDictionary<string, OilLaidOut> Oils) : CardCommand;
+
+/// <summary>What somebody laid out for one fluid. What it lacks is judged by the card, not said here.</summary>
+/// <param name="Amount">How much in all for this card, what is poured already with it.</param>
+/// <param name="Product">What is printed on the can; two that go into one fill stand with a plus between them.</param>
+/// <param name="Reason">Why it goes in although it lacks something.</param>
+public sealed record OilLaidOut(Quantity<Volume> Amount, string Product, string Reason = "");
 
 /// <summary>What lies there for one part.</summary>
 /// <param name="Choice">New, the old one, another number, or nothing.</param>
@@ -28,11 +35,8 @@ public sealed record KitPart(KitChoice Choice, string Number = "", string Reason
 /// <summary>What lies there for a part.</summary>
 public enum KitChoice
 {
-    /// <summary>A new one with the number of the sheet.</summary>
+    /// <summary>A new one, with the number of the sheet or one that the stores lead to from it.</summary>
     InHand,
-
-    /// <summary>A new one under another number that the stores lead to: a successor or an equivalent.</summary>
-    StandsIn,
 
     /// <summary>The old seal goes back.</summary>
     OldAgain,
@@ -99,7 +103,7 @@ public sealed record CutWait(string Wait, string Reason) : CardCommand;
 /// <param name="Reason">Why.</param>
 public sealed record PutAside(string Step, string Reason) : CardCommand;
 
-/// <summary>The last thing done was a mistake of the thumb.</summary>
+/// <summary>What this person pressed last was a mistake of the thumb.</summary>
 /// <param name="Of">Seq of the event to take back.</param>
 public sealed record TakeBack(int Of) : CardCommand;
 
@@ -109,7 +113,7 @@ public sealed record TakeBack(int Of) : CardCommand;
 /// <param name="Reason">Why.</param>
 public sealed record Deviate(string Step, DeviationKind Kind, string Reason) : CardCommand;
 
-/// <summary>Puts a second name to a deviation or a stop.</summary>
+/// <summary>Puts a second name to a deviation.</summary>
 /// <param name="Of">Its seq.</param>
 public sealed record Countersign(int Of) : CardCommand;
 
@@ -118,6 +122,26 @@ public sealed record Countersign(int Of) : CardCommand;
 /// <param name="Grade">How bad.</param>
 /// <param name="Text">What.</param>
 public sealed record NoteFinding(string Step, FindingGrade Grade, string Text) : CardCommand;
+
+/// <summary>The lead decides about a finding that was graded stop: from now on the vehicle may be started, driven and signed for.</summary>
+/// <param name="Of">Seq of the finding.</param>
+/// <param name="Mended">What was found is put right; otherwise it goes on as it is, and stands on the vehicle's next card.</param>
+/// <param name="Words">What was decided, in the lead's words.</param>
+public sealed record DecideStop(int Of, bool Mended, string Words) : CardCommand;
+
+/// <summary>A stop that came from an earlier card is mended; the lead says so.</summary>
+/// <param name="Index">Its place in the card's list of carried stops, from 0.</param>
+/// <param name="Words">What was done.</param>
+public sealed record MendCarried(int Index, string Words) : CardCommand;
+
+/// <summary>A job cannot be finished and is given up: what it opened is closed, the rest goes on.</summary>
+/// <param name="Job">Job id.</param>
+/// <param name="Reason">Why.</param>
+public sealed record DropJob(string Job, string Reason) : CardCommand;
+
+/// <summary>The card comes to nothing: nothing was opened, and nothing will be done.</summary>
+/// <param name="Reason">Why.</param>
+public sealed record VoidCard(string Reason) : CardCommand;
 
 /// <summary>A joint leaks.</summary>
 /// <param name="Step">The step at which it was looked at.</param>

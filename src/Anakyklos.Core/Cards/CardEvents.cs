@@ -31,6 +31,10 @@ namespace Anakyklos.Core.Cards;
 [JsonDerivedType(typeof(LiftMoved), nameof(LiftMoved))]
 [JsonDerivedType(typeof(PartAwaited), nameof(PartAwaited))]
 [JsonDerivedType(typeof(PartCame), nameof(PartCame))]
+[JsonDerivedType(typeof(StopDecided), nameof(StopDecided))]
+[JsonDerivedType(typeof(CarriedMended), nameof(CarriedMended))]
+[JsonDerivedType(typeof(JobDropped), nameof(JobDropped))]
+[JsonDerivedType(typeof(CardVoided), nameof(CardVoided))]
 [JsonDerivedType(typeof(Signed), nameof(Signed))]
 public abstract record CardEvent;
 
@@ -55,9 +59,17 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="OwnRules">Rules of the depot and the owner beside the maker's; null for none.</param>
 /// <param name="Hours">Running hours at intake, or null.</param>
 /// <param name="LeftForLater">Jobs that were due and are not done this time; null for none.</param>
+/// <param name="Carried">Stops of earlier cards that are not mended; null for none.</param>
 public sealed record CardOpened(string Plate, string SheetId, int SheetRevision, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain,
-    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null) : CardEvent;
+    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null, IReadOnlyList<StopCarried>? Carried = null) : CardEvent;
+
+/// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
+/// <param name="Card">The number of that card.</param>
+/// <param name="Text">What was found.</param>
+/// <param name="Words">What the lead decided then.</param>
+/// <param name="By">Who decided.</param>
+public sealed record StopCarried(long Card, string Text, string Words, string By);
 
 /// <summary>A job that was due and is not done this time.</summary>
 /// <param name="Job">Job id.</param>
@@ -70,15 +82,21 @@ public sealed record JobLeft(string Job, string Name, string Reason);
 /// <param name="Count">Fasteners out or in, where they are counted.</param>
 public sealed record StepDone(string Step, int? Count = null) : CardEvent;
 
-/// <summary>Parts, pan and oil were laid out.</summary>
+/// <summary>Parts, pans and oil were laid out.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Parts">Number in hand by part id.</param>
-/// <param name="Pan">What the drain pan holds.</param>
+/// <param name="Pan">What the drain pans hold in all.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
-public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : CardEvent
+/// <param name="Pans">What each pan holds; null on cards from the time when there was one.</param>
+public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils,
+    IReadOnlyList<Quantity<Volume>>? Pans = null) : CardEvent
 {
     /// <summary>Stands in place of a number where the old seal goes back.</summary>
     public const string OldOneAgain = "old one again";
+
+    /// <summary>What each pan holds.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<Quantity<Volume>> AllPans => Pans ?? [Pan];
 }
 
 /// <summary>The card waits for something that is not in hand.</summary>
@@ -94,7 +112,7 @@ public sealed record PartCame(string Number) : CardEvent;
 /// <summary>What is in hand for one fluid.</summary>
 /// <param name="Amount">How much.</param>
 /// <param name="Product">What is printed on the can, with its batch.</param>
-/// <param name="Lacks">What it lacks of what the sheet asks for, in words; empty when it fits or nobody compared it.</param>
+/// <param name="Lacks">What it lacks of what the sheet asks for, in words; empty when it fits.</param>
 /// <param name="Reason">Why it goes in all the same.</param>
 public sealed record KitOil(Quantity<Volume> Amount, string Product, string Lacks = "", string Reason = "");
 
@@ -172,6 +190,27 @@ public sealed record Countersigned(int Of) : CardEvent;
 /// <param name="Text">What.</param>
 public sealed record FindingNoted(string Step, FindingGrade Grade, string Text) : CardEvent;
 
+/// <summary>The lead decided about a finding graded stop.</summary>
+/// <param name="Of">Seq of the finding.</param>
+/// <param name="Mended">Whether what was found is put right.</param>
+/// <param name="Words">What was decided.</param>
+public sealed record StopDecided(int Of, bool Mended, string Words) : CardEvent;
+
+/// <summary>A stop that came from an earlier card was mended.</summary>
+/// <param name="Index">Its place in <see cref="CardOpened.Carried"/>, from 0.</param>
+/// <param name="Words">What was done.</param>
+public sealed record CarriedMended(int Index, string Words) : CardEvent;
+
+/// <summary>A job was given up.</summary>
+/// <param name="Job">Job id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Reason">Why.</param>
+public sealed record JobDropped(string Job, string Name, string Reason) : CardEvent;
+
+/// <summary>The card was made void; nothing had been opened.</summary>
+/// <param name="Reason">Why.</param>
+public sealed record CardVoided(string Reason) : CardEvent;
+
 /// <summary>A joint leaks: it counts as open again.</summary>
 /// <param name="Step">The step at which it was looked at.</param>
 /// <param name="Fastener">Fastener id.</param>
@@ -207,7 +246,7 @@ public enum FindingGrade
     /// <summary>Plan it.</summary>
     PlanIt,
 
-    /// <summary>It must not go on like this; another person decides.</summary>
+    /// <summary>It must not go on like this; the lead decides.</summary>
     Stop,
 }
 
@@ -231,4 +270,7 @@ public enum DeviationKind
 
     /// <summary>A step was not done at all.</summary>
     StepLeftOut,
+
+    /// <summary>A job was given up before brakes, steering, wheels or lifting were whole again.</summary>
+    JobGivenUp,
 }

@@ -25,14 +25,55 @@ public enum StepStatus
 /// <param name="Reason">Why it was left, empty otherwise.</param>
 public sealed record StepState(StepStatus Status, Recorded? Through, string Reason = "");
 
+/// <summary>What kind of thing is open.</summary>
+public enum OpenKind
+{
+    /// <summary>An access: a cover, a cap, a lead; also what holds the vehicle.</summary>
+    Access,
+
+    /// <summary>A plug, cap or group of screws with a tightening of its own.</summary>
+    Fastener,
+
+    /// <summary>A fluid that was let out and is not at its mark.</summary>
+    Fluid,
+
+    /// <summary>An indicator that is lit.</summary>
+    Indicator,
+
+    /// <summary>The engine runs.</summary>
+    Engine,
+
+    /// <summary>The vehicle is up.</summary>
+    Lift,
+}
+
+/// <summary>What an open item is: its kind and its id in the sheet, so that things of different kinds never mix, whatever they are called.</summary>
+/// <param name="Kind">The kind.</param>
+/// <param name="Id">Id in the sheet; empty for engine and lift, of which there is one.</param>
+public readonly record struct OpenRef(OpenKind Kind, string Id)
+{
+    /// <summary>The running engine.</summary>
+    public static OpenRef Engine { get; } = new(OpenKind.Engine, "");
+
+    /// <summary>The raised vehicle.</summary>
+    public static OpenRef Lift { get; } = new(OpenKind.Lift, "");
+}
+
 /// <summary>Something open that must be closed.</summary>
-/// <param name="Id">Id of the access, fastener, fluid or indicator; "lift" and "engine" for those two.</param>
+/// <param name="What">What it is.</param>
 /// <param name="Name">Name with a capital.</param>
 /// <param name="Detail">A few words more, or empty.</param>
 /// <param name="By">The step that opened it; empty when it was no step.</param>
 /// <param name="Since">Seq of the event that opened it.</param>
 /// <param name="Count">Fasteners that came out, 0 where they are not counted.</param>
-public sealed record OpenItem(string Id, string Name, string Detail, string By, int Since, int Count = 0);
+public sealed record OpenItem(OpenRef What, string Name, string Detail, string By, int Since, int Count = 0)
+{
+    /// <summary>Its id in the sheet; empty for engine and lift.</summary>
+    public string Id => What.Id;
+
+    /// <summary>Its kind.</summary>
+    public OpenKind Kind => What.Kind;
+}
 
 /// <summary>A wait that runs by itself.</summary>
 /// <param name="Id">The step that it belongs to.</param>

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -16,39 +17,28 @@ public sealed partial class JobCard
     /// <param name="command">What is wanted.</param>
     /// <param name="by">Who wants it.</param>
     /// <param name="now">When, in the workshop's time zone: dates on the record follow it.</param>
-    public Decision Decide(CardCommand command, Person by, DateTimeOffset now)
+    /// <param name="facts">What the server knows; null for nothing, and then nothing counts as known.</param>
+    public Decision Decide(CardCommand command, Person by, DateTimeOffset now, CardFacts? facts = null)
     {
-        if (command is PartIsHere here && by.Role is Role.Stores && Signature is null)
+        if (Signature is { } s)
+            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Open a new one.");
+        if (Voided is { } v)
+            return No($"This card was made void by {v.By.Name}.", "Open a new one.");
+        if (command is PartIsHere here && by.Role is Role.Stores)
             return CameIn(here);
         if (!by.WorksOnCards)
             return No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
-        if (Signature is { } s)
-            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Open a new one.");
-        var decision = ByCommand(command, by, now);
-        if (decision is Accepted moved && command is MoveLift)
-            return new Accepted([.. moved.Events, .. OrderedAfter(moved.Events, null, by, now)]);
-        return decision is Accepted accepted && StepOf(command) is { } done && _steps.TryGetValue(done, out var was) && was.Status == StepStatus.Aside
-            ? new Accepted([.. accepted.Events, .. OrderedAfter(accepted.Events, done, by, now)]) : decision;
+        var decision = ByCommand(command, by, now, facts ?? CardFacts.None);
+        return decision is Accepted accepted && OrderedAfter(command, accepted.Events, by, now).ToList() is { Count: > 0 } order
+            ? new Accepted([.. accepted.Events, .. order]) : decision;
     }
 
-    private static string? StepOf(CardCommand command) => command switch
-    {
-        ConfirmStep c => c.Step,
-        ConfirmKit c => c.Step,
-        TakeReading c => c.Step,
-        Pour c => c.Step,
-        ReadGauge c => c.Step,
-        Measure c => c.Step,
-        Deviate c => c.Step,
-        _ => null,
-    };
-
-    private Decision ByCommand(CardCommand command, Person by, DateTimeOffset now)
+    private Decision ByCommand(CardCommand command, Person by, DateTimeOffset now, CardFacts facts)
     {
         return command switch
         {
             ConfirmStep c => AtStep(c.Step, now, step => Confirm(c, step)),
-            ConfirmKit c => AtStep(c.Step, now, step => ConfirmKitParts(c, step), StepKind.Kit),
+            ConfirmKit c => AtStep(c.Step, now, _ => KitJudgement.Of(this, c, facts), StepKind.Kit),
             TakeReading c => Step(c.Step)?.Kind is StepKind.Tighten or StepKind.Retighten ? AtStep(c.Step, now, step => Read(c, step)) : NoSuchStep(c.Step),
             Measure c => AtStep(c.Step, now, _ => ImplausibleAmount(c.Amount) ?? (Decision)Yes(new Measured(c.Step, c.Amount)), StepKind.Measure),
             TakeEarly c => Early(c, now),
@@ -60,10 +50,14 @@ public sealed partial class JobCard
             SettleOverTorque c => Settle(c, by),
             CutWait c => Cut(c, now),
             PutAside c => Aside(c, now),
-            TakeBack c => Back(c),
+            TakeBack c => Back(c, by),
             Deviate c => AtStep(c.Step, now, step => Stray(c, step)),
             Countersign c => SecondName(c, by),
             NoteFinding c => Find(c),
+            DecideStop c => OnStop(c, by),
+            MendCarried c => Mend(c, by),
+            DropJob c => Drop(c, by, now),
+            VoidCard c => MakeVoid(c),
             ReportLeak c => Leak(c),
             FailReset c => Step(c.Step)?.Kind == StepKind.Reset && _steps[c.Step].Status != StepStatus.Done ? Yes(new ResetFailed(c.Step)) : NoSuchStep(c.Step),
             MoveLift c => Move(c),
@@ -88,8 +82,10 @@ public sealed partial class JobCard
 
     private static Refused NoSuchStep(string id) => No($"There is no step “{(id.Length > 60 ? id[..60] : id)}” that this can be done to.", "Go back to the card.");
 
-    private static Refused? Wordless(string text, string field, string what) =>
+    /// <summary>What is wrong with words that must be there: missing, one sign only, or too long; null when they can be kept.</summary>
+    internal static Refused? Wordless(string text, string field, string what) =>
         string.IsNullOrWhiteSpace(text) ? No($"{what} is missing.", "Say it in a few words.", field: field)
+        : text.Trim().Length < 2 ? No($"“{text.Trim()}” says nothing.", "Say it in a few words.", field: field)
         : text.Length > LongestText ? No($"{what} is {text.Length} characters long.", $"Keep it to {LongestText}.", field: field)
         : null;
 
@@ -98,8 +94,11 @@ public sealed partial class JobCard
         if (Step(id) is not { } step || (only is { } kind && step.Kind != kind))
             return NoSuchStep(id);
         var state = _steps[id];
-        if (state.Status is StepStatus.Done or StepStatus.LeftOut && !(step.Kind == StepKind.Kit && !_open.Keys.Any(Sheet.Fasteners.ContainsKey)))
-            return No($"{state.Through!.By.Name} did this at {state.Through.At:HH:mm}.", "Go on with the next step.", Next?.Id);
+        // A kit may be laid out again at any time: what it lacks is fetched and said.
+        if (state.Status is StepStatus.Done or StepStatus.LeftOut && step.Kind != StepKind.Kit)
+            return No($"{state.Through!.By.Name} did this at {OnTheClock(state.Through.At, now)}.", "Go on with the next step.", Next?.Id);
+        if (state.Status is StepStatus.Done)
+            return then(step);
         return InTheWay(step, now) is { Count: > 0 } reasons ? new Refused(reasons) : then(step);
     }
 
@@ -119,7 +118,7 @@ public sealed partial class JobCard
         var access = step.Kind is StepKind.Open or StepKind.Close && Sheet.Access.TryGetValue(step.What, out var a) && a.Count > 0 ? a : null;
         if (access is null)
             return No("Nothing is counted at this step.", "Leave the count away.", field: "count");
-        var most = step.Kind == StepKind.Close ? _open[access.Id].Count : access.Count;
+        var most = step.Kind == StepKind.Close ? _open[new(OpenKind.Access, access.Id)].Count : access.Count;
         if (count < 0 || count > most)
             return No($"{count} {access.CountOf} cannot be: there are {most}.", "Count again.", field: "count");
         if (step.Kind == StepKind.Open || count == access.Count)
@@ -242,25 +241,17 @@ public sealed partial class JobCard
 
     private Decision Aside(PutAside c, DateTimeOffset now)
     {
-        if (Step(c.Step) is null || _steps[c.Step].Status is not (StepStatus.Waiting or StepStatus.Aside))
+        if (Step(c.Step) is not { } step || !IsLeft(c.Step))
             return NoSuchStep(c.Step);
         if (Wordless(c.Reason, "reason", "The reason") is { } missing)
             return missing;
-        return Yes([new StepPutAside(c.Step, c.Reason), .. Replanned(now, [c.Step], null, $"“{Known(c.Step).Title}” waits: {c.Reason}")]);
+        return Yes([new StepPutAside(c.Step, c.Reason), .. Replanned(now, HeldUpBy(step), null, $"“{step.Title}” waits: {c.Reason}")]);
     }
 
-    private Decision Back(TakeBack c)
-    {
-        var taken = _history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
-        var last = _history.LastOrDefault(h => h.Event is not (TakenBack or FindingNoted or Countersigned) && !taken.Contains(h.Seq));
-        var wanted = _history.FirstOrDefault(h => h.Seq == c.Of);
-        if (last is null || wanted is null || last.Command != wanted.Command || last.Event is CardOpened)
-            return No("Only the last thing done can be taken back.", "For a reading that was noted wrongly, put the reading right instead.");
-        var together = _history.Where(h => h.Command == last.Command).ToList();
-        if (together.Any(h => _countersigned.Contains(h.Seq)))
-            return No("This has been countersigned.", "It stands.");
-        return Yes(new TakenBack(together[0].Seq, together[^1].Seq));
-    }
+    // With the lift, everything waits that needs it where it does not go.
+    private IReadOnlyList<string> HeldUpBy(SheetStep step) => step.MovesLift
+        ? [.. Remaining.Where(s => !s.MovesLift && s.Lift == (LiftUp ? LiftNeed.Down : LiftNeed.Up)).Select(s => s.Id)]
+        : [step.Id];
 
     private Decision Find(NoteFinding c)
     {
@@ -297,7 +288,7 @@ public sealed partial class JobCard
             return new Refused(reasons);
         var day = DateOnly.FromDateTime(now.DateTime);
         var done = new UseMark(Opened.Odometer, day, Opened.Hours);
-        return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? []).Where(i => !i.Once && Opened.Jobs.Contains(i.Job))
+        return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? []).Where(i => !i.Once && JobsDone.Contains(i.Job))
             .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Job)).Select(i => new JobDue(i.Job, i.Name, i.After(done)))]));
     }
 
@@ -308,7 +299,9 @@ public sealed partial class JobCard
             yield return new($"{item.Name}: still open{(item.Detail.Length > 0 ? $", {item.Detail}" : "")}.", "Close it first.", Closing(item)?.Id);
         foreach (var step in Remaining)
             yield return new($"“{step.Title}” is {(_steps[step.Id].Status == StepStatus.Aside ? "left for later" : "not done")}.", "Do it first.", step.Id);
-        foreach (var seq in WantingCountersignature)
-            yield return new(_history[seq - 1].Event switch { DeviationTaken d => $"{d.What}: needs a second name.", FindingNoted f => $"“{f.Text}” was graded stop.", _ => "" }, "Another person countersigns it at hand-over.");
+        foreach (var stop in Stops)
+            yield return new($"“{stop.Event.Text}” was graded stop.", "The workshop lead decides about it at hand-over.");
+        foreach (var deviation in Deviations.Where(d => WantingCountersignature.Contains(d.Seq)))
+            yield return new($"{deviation.Event.What}: needs a second name.", "Another person countersigns it at hand-over.");
     }
 }

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
-using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
 
@@ -14,20 +14,24 @@ public sealed partial class JobCard
 {
     private ImmutableList<Recorded> _history;
     private readonly Dictionary<string, StepState> _steps = [];
-    private readonly Dictionary<string, OpenItem> _open = [];
+    private readonly Dictionary<OpenRef, OpenItem> _open = [];
     private readonly Dictionary<string, RunningWait> _waits = [];
     private readonly HashSet<string> _fitted = [];
     private readonly Dictionary<string, FluidState> _fluids = [];
     private readonly Dictionary<string, int> _closedAt = [];
     private ImmutableList<Noted<DeviationTaken>> _deviations = [];
     private ImmutableList<Noted<FindingNoted>> _findings = [];
+    private ImmutableDictionary<int, Noted<StopDecided>> _decided = ImmutableDictionary<int, Noted<StopDecided>>.Empty;
+    private ImmutableDictionary<string, Noted<JobDropped>> _dropped = ImmutableDictionary<string, Noted<JobDropped>>.Empty;
     private readonly List<PartAwaited> _awaited = [];
     private readonly HashSet<int> _countersigned = [];
+    private readonly HashSet<int> _mended = [];
     private readonly HashSet<string> _overTorqued = [];
     private IReadOnlyList<SheetStep> _plan;
     private DateTimeOffset? _hotAt;
     private int _ranAt;
     private int _lookedAt;
+    private SheetStep? _next;
 
     private JobCard(ModelSheet sheet, CardOpened opened, ImmutableList<Recorded> history)
     {
@@ -38,17 +42,18 @@ public sealed partial class JobCard
         foreach (var step in opened.Steps)
             _steps[step.Id] = new(StepStatus.Waiting, null);
         foreach (var step in opened.Steps.Where(s => s.EndsReset))
-            _open[step.What] = new(step.What, sheet.Resets[step.What].Name, "lit", step.Id, 1);
+            OpenUp(new(OpenKind.Indicator, step.What), sheet.Resets[step.What].Name, "lit", step.Id, 1);
     }
 
     private JobCard(JobCard from)
     {
         (Sheet, Opened, _history) = (from.Sheet, from.Opened, from._history);
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
-        (_fitted, _countersigned, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._overTorqued]);
-        (_deviations, _findings, _awaited) = (from._deviations, from._findings, [.. from._awaited]);
+        (_fitted, _countersigned, _mended, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._mended], [.. from._overTorqued]);
+        (_deviations, _findings, _decided, _dropped, _awaited) = (from._deviations, from._findings, from._decided, from._dropped, [.. from._awaited]);
         (_plan, _hotAt, _work) = (from._plan, from._hotAt, from._work);
-        (_ranAt, _lookedAt, LiftUp, EngineRuns, Kit, Signature) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns, from.Kit, from.Signature);
+        (_ranAt, _lookedAt, LiftUp, EngineRuns) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns);
+        (Kit, Signature, Voided) = (from.Kit, from.Signature, from.Voided);
     }
 
     /// <summary>The sheet in the revision the card was opened with.</summary>
@@ -75,6 +80,12 @@ public sealed partial class JobCard
     /// <summary>What was seen.</summary>
     public IReadOnlyList<Noted<FindingNoted>> Findings => _findings;
 
+    /// <summary>Jobs that were given up, with why.</summary>
+    public IEnumerable<Noted<JobDropped>> Dropped => _dropped.Values.OrderBy(d => d.Seq);
+
+    /// <summary>The jobs that are to be done: those it was opened with, less those that were given up.</summary>
+    public IReadOnlyList<string> Jobs => [.. Opened.Jobs.Where(j => !_dropped.ContainsKey(j))];
+
     /// <summary>Whether the vehicle is up on the lift.</summary>
     public bool LiftUp { get; private set; }
 
@@ -90,6 +101,12 @@ public sealed partial class JobCard
     /// <summary>The signature, or null while the card is open.</summary>
     public Recorded? Signature { get; private set; }
 
+    /// <summary>What made the card void, or null.</summary>
+    public Recorded? Voided { get; private set; }
+
+    /// <summary>What ended the card, a signature or its being made void; null while it is open.</summary>
+    public Recorded? Ended => Signature ?? Voided;
+
     /// <summary>How often the dipstick was read or oil poured, by fluid.</summary>
     public FluidState Fluid(string id) => _fluids.GetValueOrDefault(id) ?? FluidState.Untouched;
 
@@ -100,27 +117,46 @@ public sealed partial class JobCard
     /// <summary>The step with this id, or null.</summary>
     public SheetStep? Step(string id) => Steps.FirstOrDefault(s => s.Id == id);
 
-    /// <summary>Whether somebody put a second name to this deviation or finding.</summary>
+    /// <summary>Whether a part was fitted and what holds it was not opened since.</summary>
+    public bool IsFitted(string part) => _fitted.Contains(part);
+
+    /// <summary>Whether something is open.</summary>
+    public bool IsOpen(OpenRef what) => _open.ContainsKey(what);
+
+    /// <summary>Whether somebody put a second name to this deviation.</summary>
     public bool IsCountersigned(int seq) => _countersigned.Contains(seq);
+
+    /// <summary>What the lead decided about a finding graded stop, or null.</summary>
+    public Noted<StopDecided>? DecisionOn(int finding) => _decided.GetValueOrDefault(finding);
 
     /// <summary>Whether the step stands still after too much torque.</summary>
     public bool IsOverTorqued(string step) => _overTorqued.Contains(step);
 
-    /// <summary>What the hands do next: the first step not done, those left for later last. Null when all is done.</summary>
-    public SheetStep? Next => Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Waiting) ?? Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside);
+    /// <summary>
+    /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When something stands in
+    /// the way of all of them, the first of them; it says what. Null when all is done.
+    /// </summary>
+    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(CanBegin) ?? Remaining.FirstOrDefault();
 
     /// <summary>The step that would close an open item, or null when none of those left does.</summary>
-    public SheetStep? Closing(OpenItem item) => FirstOpen(s => s.What == item.Id && s.Kind is not (StepKind.Open or StepKind.Drain or StepKind.Secure)) is { } id ? Known(id)
-        : item.Id == "lift" ? Remaining.FirstOrDefault(s => s.Kind == StepKind.Lower) : null;
+    public SheetStep? Closing(OpenItem item) => item.Kind switch
+    {
+        OpenKind.Lift => Remaining.FirstOrDefault(s => s.Kind == StepKind.Lower),
+        OpenKind.Engine => Remaining.FirstOrDefault(s => s.Kind == StepKind.Settle),
+        OpenKind.Access => Remaining.FirstOrDefault(s => s.Kind == StepKind.Close && s.What == item.Id),
+        OpenKind.Fastener => Remaining.FirstOrDefault(s => s.Kind == StepKind.Tighten && s.What == item.Id),
+        OpenKind.Fluid => Remaining.FirstOrDefault(s => s.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Measure && s.What == item.Id),
+        _ => Remaining.FirstOrDefault(s => s.Kind == StepKind.Reset && s.What == item.Id),
+    };
 
     /// <summary>Steps that must still be done, in plan order.</summary>
-    public IEnumerable<SheetStep> Remaining => Steps.Where(s => _steps[s.Id].Status is StepStatus.Waiting or StepStatus.Aside);
+    public IEnumerable<SheetStep> Remaining => Steps.Where(s => IsLeft(s.Id));
 
-    /// <summary>Deviations and stops that still need a second name.</summary>
-    public IEnumerable<int> WantingCountersignature =>
-        _deviations.Where(d => d.Event.NeedsCountersignature).Select(d => d.Seq)
-            .Concat(_findings.Where(f => f.Event.Grade == FindingGrade.Stop).Select(f => f.Seq))
-            .Where(seq => !_countersigned.Contains(seq));
+    /// <summary>Deviations that still need a second name.</summary>
+    public IEnumerable<int> WantingCountersignature => _deviations.Where(d => d.Event.NeedsCountersignature && !_countersigned.Contains(d.Seq)).Select(d => d.Seq);
+
+    /// <summary>Findings graded stop about which the lead has not decided: nothing starts, drives or is signed until then.</summary>
+    public IEnumerable<Noted<FindingNoted>> Stops => _findings.Where(f => f.Event.Grade == FindingGrade.Stop && !_decided.ContainsKey(f.Seq));
 
     /// <summary>How a fluid of this card is filled, with the card's school.</summary>
     public DipstickFill FillOf(string fluid)
@@ -144,6 +180,9 @@ public sealed partial class JobCard
         : Sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn ? Fluid(fluid).CameOut ?? Sheet.Fluids[fluid].Amount.Value
         : Sheet.Fluids[fluid].Amount.Value;
 
+    /// <summary>The fluids that this card lets out, in plan order.</summary>
+    public IEnumerable<FluidSystem> FluidsDrained => PanPlan.Drained(Sheet, Steps);
+
     /// <summary>Rebuilds a card from its events.</summary>
     /// <param name="sheet">The sheet revision named in the first event.</param>
     /// <param name="history">All events in order; the first is <see cref="CardOpened"/>.</param>
@@ -155,7 +194,7 @@ public sealed partial class JobCard
         for (var i = 0; i < history.Count; i++)
             if (history[i].Seq != i + 1)
                 throw new ArgumentException($"Event {i + 1} is missing.", nameof(history));
-        var taken = history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
+        var taken = TakenIn(history);
         var card = new JobCard(sheet, opened, [.. history]);
         foreach (var recorded in history)
             if (!taken.Contains(recorded.Seq))
@@ -181,277 +220,11 @@ public sealed partial class JobCard
         return next;
     }
 
-    private void Apply(Recorded r)
-    {
-        switch (r.Event)
-        {
-            case KitConfirmed e:
-                Kit = e;
-                _awaited.Clear();
-                // A kit laid out again replaces the one before, with what strayed in it.
-                _deviations = _deviations.RemoveAll(d => d.Event.Step == e.Step && d.Recorded.Command != r.Command);
-                Done(e.Step, r);
-                break;
-            case StepDone e:
-                ApplyStep(Known(e.Step), e, r);
-                break;
-            case ReadingTaken e:
-                ApplyReading(e, r);
-                break;
-            case OverTorqueSettled e:
-                _overTorqued.Remove(e.Step);
-                break;
-            case Poured e:
-                ChangeAmount(e.Step, e.Amount.Value, r);
-                break;
-            case TakenOut e:
-                ChangeAmount(e.Step, Quantity<Volume>.Zero - e.Amount.Value, r);
-                break;
-            case GaugeRead e:
-                ApplyGauge(e, r);
-                break;
-            case Measured e:
-                _fluids[Known(e.Step).What] = Fluid(Known(e.Step).What) with { CameOut = e.Amount.Value };
-                Done(e.Step, r);
-                break;
-            case PlanChanged e:
-                ChangePlan(e);
-                break;
-            case PartAwaited e:
-                _awaited.RemoveAll(a => PartNumber.Same(a.Number, e.Number));
-                _awaited.Add(e);
-                break;
-            case PartCame e:
-                _awaited.RemoveAll(a => PartNumber.Same(a.Number, e.Number));
-                break;
-            case WaitCut e:
-                _waits.Remove(e.Wait);
-                break;
-            case StepPutAside e:
-                _steps[e.Step] = new(StepStatus.Aside, r, e.Reason);
-                break;
-            case DeviationTaken e:
-                _deviations = _deviations.Add(new(r.Seq, r, e));
-                ApplyDeviation(e, r);
-                break;
-            case Countersigned e:
-                _countersigned.Add(e.Of);
-                break;
-            case FindingNoted e:
-                _findings = _findings.Add(new(r.Seq, r, e));
-                break;
-            case LeakFound e:
-                ApplyLeak(e, r);
-                break;
-            case ResetFailed e:
-                foreach (var move in Steps.Where(s => s.Kind == StepKind.Reset && s.What == Known(e.Step).What))
-                    _steps[move.Id] = new(StepStatus.Waiting, null);
-                break;
-            case LiftMoved e:
-                MoveTo(e.Up, r);
-                break;
-            case Signed:
-                Signature = r;
-                break;
-        }
-    }
+    private bool IsLeft(string step) => _steps[step].Status is StepStatus.Waiting or StepStatus.Aside;
 
     private SheetStep Known(string id) => Step(id) ?? throw new ArgumentException($"The card has no step {id}.");
 
-    private void Done(string step, Recorded r)
-    {
-        _steps[step] = new(StepStatus.Done, r);
-        if (Known(step).Wait is { } wait)
-            _waits[step] = new(step, wait.For, r.At, r.At + wait.Lasts);
-    }
+    private bool HasOpen(Access a) => _open.ContainsKey(new(OpenKind.Access, a.Id));
 
-    private void ChangePlan(PlanChanged e)
-    {
-        foreach (var gone in _plan.Where(s => e.Steps.All(n => n.Id != s.Id)))
-            _steps.Remove(gone.Id);
-        foreach (var step in e.Steps)
-            _steps.TryAdd(step.Id, new(StepStatus.Waiting, null));
-        _plan = e.Steps;
-    }
-
-    private void ApplyStep(SheetStep step, StepDone e, Recorded r)
-    {
-        Done(step.Id, r);
-        switch (step.Kind)
-        {
-            case StepKind.Raise or StepKind.Lower:
-                MoveTo(step.Kind == StepKind.Raise, r);
-                break;
-            case StepKind.Secure or StepKind.Open or StepKind.Drain when step.What.Length > 0:
-                OpenUp(step, e, r);
-                break;
-            case StepKind.Close:
-                _open.Remove(step.What);
-                break;
-            case StepKind.Fit:
-                _fitted.Add(step.What);
-                break;
-            case StepKind.Tighten:
-                Shut(step.What, r);
-                break;
-            case StepKind.Warm:
-                _hotAt = r.At;
-                break;
-            case StepKind.Run:
-                _hotAt = r.At;
-                EngineRuns = true;
-                _ranAt = r.Seq;
-                _open["engine"] = new("engine", "Engine running", "until it is switched off", step.Id, r.Seq);
-                break;
-            case StepKind.Settle:
-                EngineRuns = false;
-                _open.Remove("engine");
-                break;
-            case StepKind.Look:
-                _lookedAt = r.Seq;
-                break;
-            case StepKind.Reset when step.EndsReset:
-                _open.Remove(step.What);
-                break;
-        }
-    }
-
-    private void OpenUp(SheetStep step, StepDone e, Recorded r)
-    {
-        if (Sheet.Access.TryGetValue(step.What, out var access))
-        {
-            var detail = access.Count > 0 ? $"{e.Count ?? access.Count} {access.CountOf} out" : "";
-            _open[access.Id] = new(access.Id, access.Name, access.HoldsVehicle ? "in place" : detail, step.Id, r.Seq, e.Count ?? access.Count);
-            return;
-        }
-        var fastener = Sheet.Fasteners[step.What];
-        _open[fastener.Id] = new(fastener.Id, fastener.Name, fastener.Seal is { } seal ? SealDetail(seal) : "", step.Id, r.Seq);
-        _closedAt.Remove(fastener.Id);
-        foreach (var part in PartsOf(fastener))
-            _fitted.Remove(part);
-        if (fastener.Drains is not { } fluid)
-            return;
-        _fluids[fluid] = FluidState.Untouched with { Out = true };
-        _open[fluid] = new(fluid, Sheet.Fluids[fluid].Name, "not at the mark", step.Id, r.Seq);
-    }
-
-    private string SealDetail(string seal) =>
-        _deviations.Any(d => d.Event.Kind == DeviationKind.OldSealAgain && d.Event.Part == seal) ? "old seal again" : "new seal";
-
-    internal static IEnumerable<string> PartsOf(Fastener f) => f.Seal is null ? f.Holds : [f.Seal, .. f.Holds];
-
-    private void Shut(string fastener, Recorded r)
-    {
-        _open.Remove(fastener);
-        _closedAt[fastener] = r.Seq;
-    }
-
-    private void ApplyReading(ReadingTaken e, Recorded r)
-    {
-        var step = Known(e.Step);
-        if (e.Outcome == TorqueOutcome.Passes)
-        {
-            _overTorqued.Remove(e.Step);
-            if (_steps[e.Step].Status != StepStatus.Done)
-            {
-                Done(e.Step, r);
-                if (step.Kind == StepKind.Tighten)
-                    Shut(step.What, r);
-            }
-            return;
-        }
-        if (e.Outcome == TorqueOutcome.TooMuch)
-            _overTorqued.Add(e.Step);
-        if (_steps[e.Step].Status == StepStatus.Done)
-            Reopen(step, "the reading was put right and does not pass", r);
-    }
-
-    private void Reopen(SheetStep tighten, string why, Recorded r)
-    {
-        _steps[tighten.Id] = new(StepStatus.Waiting, null);
-        if (tighten.Kind == StepKind.Retighten)
-            return;
-        _open[tighten.What] = new(tighten.What, Sheet.Fasteners[tighten.What].Name, why, tighten.Id, r.Seq);
-        _closedAt.Remove(tighten.What);
-    }
-
-    private void ApplyLeak(LeakFound e, Recorded r)
-    {
-        if (Steps.FirstOrDefault(s => s.Kind == StepKind.Tighten && s.What == e.Fastener) is { } tighten)
-            Reopen(tighten, "leaks", r);
-        foreach (var again in Steps.Where(s => s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look))
-        {
-            _steps[again.Id] = new(StepStatus.Waiting, null);
-            _waits.Remove(again.Id);
-        }
-    }
-
-    private void ChangeAmount(string stepId, Quantity<Volume> amount, Recorded r)
-    {
-        var step = Known(stepId);
-        var state = Fluid(step.What);
-        state = state with { Poured = state.Poured + amount, SinceReading = state.SinceReading + amount, Pours = state.Pours + 1 };
-        _fluids[step.What] = state;
-        if (step.Kind == StepKind.Pour && IsPoured(step, state))
-        {
-            Done(stepId, r);
-            if (!Steps.Any(s => s.Kind == StepKind.Gauge && s.What == step.What))
-            {
-                _fluids[step.What] = state with { Good = true, Out = false };
-                _open.Remove(step.What);
-            }
-        }
-        if (step.Kind == StepKind.Gauge)
-        {
-            var settle = Sheet.Fluids[step.What].SettleAfterPour;
-            _waits[stepId] = new(stepId, "Oil runs down", r.At, r.At + settle);
-        }
-    }
-
-    private bool IsPoured(SheetStep step, FluidState state)
-    {
-        var fluid = Sheet.Fluids[step.What];
-        if (FillsByMarks(step.What))
-            return fluid.SafeToStart is not { } safe || state.Poured >= safe.Value;
-        return fluid.FillBy == FillBy.Overflow || state.Poured >= Wanted(step.What) - fluid.Tolerance.Value;
-    }
-
-    private void ApplyGauge(GaugeRead e, Recorded r)
-    {
-        var fluid = Known(e.Step).What;
-        var good = FillOf(fluid).After(e.Level).Verdict == FillVerdict.Good;
-        _fluids[fluid] = Fluid(fluid) with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = good, Out = Fluid(fluid).Out && !good };
-        _waits.Remove(e.Step);
-        if (!good)
-            return;
-        Done(e.Step, r);
-        _open.Remove(fluid);
-    }
-
-    private void ApplyDeviation(DeviationTaken e, Recorded r)
-    {
-        var step = Known(e.Step);
-        if (e.Kind == DeviationKind.NoReading)
-        {
-            Done(e.Step, r);
-            if (step.Kind == StepKind.Tighten)
-                Shut(step.What, r);
-        }
-        if (e.Kind != DeviationKind.StepLeftOut)
-            return;
-        var left = step.Kind == StepKind.Reset ? Steps.Where(s => s.Kind == StepKind.Reset && s.What == step.What) : [step];
-        foreach (var s in left)
-            _steps[s.Id] = new(StepStatus.LeftOut, r, e.Reason);
-        if (step.Kind == StepKind.Reset)
-            _open.Remove(step.What);
-    }
-
-    private void MoveTo(bool up, Recorded r)
-    {
-        LiftUp = up;
-        if (up)
-            _open["lift"] = new("lift", "Vehicle on the lift", "up", "", r.Seq);
-        else
-            _open.Remove("lift");
-    }
+    private bool HasOpen(Fastener f) => _open.ContainsKey(new(OpenKind.Fastener, f.Id));
 }

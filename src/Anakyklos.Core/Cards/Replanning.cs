@@ -8,7 +8,7 @@ public sealed partial class JobCard
     /// <summary>What is left of the card in its best order from here.</summary>
     /// <param name="now">The time, for running waits.</param>
     /// <param name="people">1 or 2.</param>
-    public CardPlan PlanFrom(DateTimeOffset now, int people = 1) => CardPlanner.Order(Work, Standing(now, [], null), people);
+    public CardPlan PlanFrom(DateTimeOffset now, int people = 1) => CardPlanner.Order(Work, StandsAt(now, [], null), people);
 
     /// <summary>What is left of the card when a step is taken first; null when it cannot be taken now.</summary>
     /// <param name="step">Step id.</param>
@@ -17,7 +17,7 @@ public sealed partial class JobCard
     {
         if (Step(step) is not { } first || first.MovesLift || _steps[step].Status is StepStatus.Done or StepStatus.LeftOut || InTheWay(first, now).Count > 0)
             return null;
-        var plan = CardPlanner.Order(Work, Standing(now, [], step));
+        var plan = CardPlanner.Order(Work, StandsAt(now, [], step));
         return (plan, first.Takes + plan.Total - PlanFrom(now).Total);
     }
 
@@ -29,6 +29,8 @@ public sealed partial class JobCard
     // Composed afresh where that gives the steps that were frozen, since only then is it known why each link is there.
     private ComposedWork FindWork()
     {
+        if (_dropped.Count > 0)
+            return CardPlanner.Work(Sheet, Jobs, _plan);
         var frozen = CardPlanner.Work(Sheet, Opened.Jobs, Opened.Steps);
         try
         {
@@ -53,16 +55,22 @@ public sealed partial class JobCard
     private Decision AgainFromHere(DateTimeOffset now) => Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
         : No("The order is the best there is already.", "Go on with the next step.", Next?.Id);
 
-    // What was left for later is done, or the lift was moved by hand: what it held up takes its place again, with the lift's moves.
-    private IEnumerable<CardEvent> OrderedAfter(IReadOnlyList<CardEvent> events, string? done, Person by, DateTimeOffset now)
+    // The next step is always one that can be done now, where there is any. What was left for later and is done, and a lift moved by hand, let the rest
+    // take its place again in any case.
+    private IEnumerable<CardEvent> OrderedAfter(CardCommand command, IReadOnlyList<CardEvent> events, Person by, DateTimeOffset now)
     {
+        if (events.Any(e => e is PlanChanged or Signed or CardVoided))
+            return [];
         var seq = _history.Count;
         var after = With([.. events.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]);
-        return done is null ? after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered")
-            : after.IsDone(Known(done)) ? after.Replanned(now, [], null, $"“{Known(done).Title}” is done") : [];
+        if (command is MoveLift)
+            return after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered");
+        if (Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside && after._steps.TryGetValue(s.Id, out var now_) && now_.Status is StepStatus.Done or StepStatus.LeftOut) is { } done)
+            return after.Replanned(now, [], null, $"“{done.Title}” is done");
+        return after.Next is not { } next || after.CanBegin(next) ? [] : after.Replanned(now, [], null, "What comes next cannot be done as it stands");
     }
 
-    private PlanStart Standing(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
+    private PlanStart StandsAt(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
     {
         var begun = first is not null && Step(first) is { } f ? f : null;
         return new(
@@ -74,6 +82,8 @@ public sealed partial class JobCard
             (Steps.Count(s => s.Kind == StepKind.Raise && IsDone(s)), Steps.Count(s => s.Kind == StepKind.Lower && IsDone(s))));
     }
 
+    private static int Moves(IEnumerable<SheetStep> steps, StepKind which) => steps.Count(s => s.Kind == which);
+
     private bool IsDone(SheetStep s) => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut;
 
     private SheetStep? LastDone => Steps.Where(s => _steps[s.Id] is { Status: StepStatus.Done }).MaxBy(s => _steps[s.Id].Through!.Seq);
@@ -81,15 +91,20 @@ public sealed partial class JobCard
     /// <summary>The change of plan, when there is any: what is done stays first, then the step taken early, then the rest in its best order, what waits last.</summary>
     private IEnumerable<CardEvent> Replanned(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first, string why)
     {
-        var before = CardPlanner.Order(Work, Standing(now, [], null));
-        var plan = alsoBlocked.Count == 0 && first is null ? before : CardPlanner.Order(Work, Standing(now, alsoBlocked, first));
+        var before = CardPlanner.Order(Work, StandsAt(now, [], null));
+        var plan = alsoBlocked.Count == 0 && first is null ? before : CardPlanner.Order(Work, StandsAt(now, alsoBlocked, first));
         var ahead = plan.Steps;
         IReadOnlyList<SheetStep> done = [.. Steps.Where(IsDone)];
         IReadOnlyList<SheetStep> taken = first is null ? [] : [Known(first)];
-        var placed = done.Concat(taken).Concat(ahead).Select(s => s.Id).ToHashSet();
+        IReadOnlyList<SheetStep> soon = [.. done.Concat(taken).Concat(ahead)];
+        var placed = soon.Select(s => s.Id).ToHashSet();
+        // What waits comes last, with the moves of the lift that it will need then.
+        var later = Work.Steps.All(s => placed.Contains(s.Id)) ? [] : CardPlanner.Order(Work, new(placed, new HashSet<string>(), new Dictionary<string, TimeSpan>(),
+            ahead.Count == 0 && LiftUp, null, (Moves(soon, StepKind.Raise), Moves(soon, StepKind.Lower)))).Steps;
+        placed.UnionWith(later.Select(s => s.Id));
         // Begun moves of the lift (arms set, not yet raised) are looked at again: the plan's own come afresh.
         IReadOnlyList<SheetStep> waiting = [.. Steps.Where(s => !placed.Contains(s.Id) && !s.MovesLift)];
-        IReadOnlyList<SheetStep> steps = [.. done.Concat(taken).Concat(ahead).Concat(waiting).DistinctBy(s => s.Id)];
+        IReadOnlyList<SheetStep> steps = [.. soon.Concat(later).Concat(waiting).DistinctBy(s => s.Id)];
         if (steps.Select(s => s.Id).SequenceEqual(Steps.Select(s => s.Id)))
             return [];
         var costs = alsoBlocked.Count > 0 ? TimeSpan.Zero : (first is null ? TimeSpan.Zero : Known(first).Takes) + plan.Total - before.Total;

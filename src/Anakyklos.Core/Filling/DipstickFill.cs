@@ -87,8 +87,18 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     /// <summary>The finest amount that a can shows: 0.05 L.</summary>
     public static readonly Quantity<Volume> Graduation = Quantity<Volume>.Of(0.05m, Volume.Litre);
 
+    // What a measuring cup, and for the smallest spans a syringe, can still pour.
+    private static readonly Quantity<Volume>[] Graduations =
+    [
+        Graduation, Quantity<Volume>.Of(0.02m, Volume.Litre), Quantity<Volume>.Of(0.01m, Volume.Litre), Quantity<Volume>.Of(0.005m, Volume.Litre),
+        Quantity<Volume>.Of(0.002m, Volume.Litre), Quantity<Volume>.Of(0.001m, Volume.Litre),
+    ];
+
     // A reading is good to about an eighth of the span, so a level this far under the aim counts as there.
     private const decimal Slack = 0.1m;
+
+    // A reading this little above the top mark is at the mark: no eye tells the two apart.
+    private const decimal AtTop = 0.02m;
 
     // Nothing larger than half the span goes in on one reading: a misread stick then cannot overfill.
     private const decimal LargestStage = 0.5m;
@@ -96,30 +106,39 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     /// <summary>Where to stop.</summary>
     public Level Target => new(School switch { TargetSchool.TopMark => 1m, TargetSchool.ThreeQuarters => 0.75m, _ => 0.9m });
 
-    /// <summary>The first pour into an empty sump: what should reach the bottom mark, rounded down to the can's graduation.</summary>
-    public Quantity<Volume> FirstPour => (Book - Between).DownTo(Graduation);
+    /// <summary>The first pour into an empty sump: what should reach the bottom mark, rounded down to <see cref="Finest"/>.</summary>
+    public Quantity<Volume> FirstPour => (Book - Between).DownTo(Finest);
 
-    /// <summary>What a reading asks for. Amounts are rounded down to the graduation, but are at least one graduation.</summary>
+    /// <summary>
+    /// The finest amount that counts between these marks: the largest that is no more than a tenth of the span, so that what is missing can always be
+    /// poured in whole parts of it without passing the aim.
+    /// </summary>
+    public Quantity<Volume> Finest => Graduations.FirstOrDefault(g => g <= Between * Slack, Graduations[^1]);
+
+    /// <summary>
+    /// What a reading asks for. What goes in is rounded down to <see cref="Finest"/>, so that it never passes the aim, and is nothing where less than that is
+    /// missing; what comes out is rounded up.
+    /// </summary>
     /// <param name="reading">Where the oil stands.</param>
     /// <exception cref="ArgumentOutOfRangeException">The reading is not on the stick.</exception>
     public FillAdvice After(Level reading)
     {
         if (!reading.IsOnStick)
             throw new ArgumentOutOfRangeException(nameof(reading), "The level must lie between −1 and 2.");
-        if (reading.Fraction > 1m)
-            return Move(FillVerdict.TakeOut, reading, reading.Fraction - Target.Fraction, -1);
+        if (reading.Fraction > 1m + AtTop)
+        {
+            var much = Between * (reading.Fraction - Target.Fraction);
+            var whole = much.DownTo(Finest);
+            return Move(FillVerdict.TakeOut, reading, whole < much ? whole + Finest : whole, -1);
+        }
         if (reading.Fraction >= Target.Fraction - Slack)
             return new(FillVerdict.Good, Quantity<Volume>.Zero, reading);
-        return Move(FillVerdict.Pour, reading, Math.Min(Target.Fraction - reading.Fraction, LargestStage), 1);
+        var amount = (Between * Math.Min(Target.Fraction - reading.Fraction, LargestStage)).DownTo(Finest);
+        return amount == Quantity<Volume>.Zero ? new(FillVerdict.Good, amount, reading) : Move(FillVerdict.Pour, reading, amount, 1);
     }
 
-    private FillAdvice Move(FillVerdict verdict, Level from, decimal span, int direction)
-    {
-        var amount = (Between * span).DownTo(Graduation);
-        if (amount < Graduation)
-            amount = Graduation;
-        return new(verdict, amount, new(from.Fraction + direction * (amount / Between)));
-    }
+    private FillAdvice Move(FillVerdict verdict, Level from, Quantity<Volume> amount, int direction) =>
+        new(verdict, amount, new(from.Fraction + direction * (amount / Between)));
 
     /// <summary>What there is to say before an amount is poured.</summary>
     /// <param name="poured">What went in so far.</param>

@@ -83,21 +83,13 @@ public static class KitCheck
 
     private static KitPanLine? PanLine(ModelSheet sheet, IReadOnlyList<SheetStep> steps, Shelf shelf)
     {
-        var drained = steps.Where(s => s.Kind == StepKind.Drain).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!]).Distinct().ToList();
+        var drained = PanPlan.Drained(sheet, steps).ToList();
         if (drained.Count == 0)
             return null;
         var sum = drained.Aggregate(Quantity<Volume>.Zero, (total, f) => total + f.Amount.Value);
-        var pan = shelf.Pans.Where(p => p.Holds >= sum).MinBy(p => p.Holds) ?? shelf.Pans.MaxBy(p => p.Holds);
-        var (empty, held) = (new List<FluidSystem>(), Quantity<Volume>.Zero);
-        foreach (var fluid in drained)
-        {
-            if (pan is not null && held > Quantity<Volume>.Zero && held + fluid.Amount.Value > pan.Holds)
-            {
-                empty.Add(fluid);
-                held = Quantity<Volume>.Zero;
-            }
-            held += fluid.Amount.Value;
-        }
-        return new(pan, sum, empty);
+        var pans = PanPlan.Choose(drained, shelf.Pans);
+        IReadOnlyList<Quantity<Volume>> holds = [.. (pans ?? shelf.Pans).Select(p => p.Holds)];
+        var places = PanPlan.Of(drained, holds);
+        return new(pans ?? shelf.Pans, [.. holds.Select((_, i) => (IReadOnlyList<FluidSystem>)[.. drained.Where((_, f) => places?[f] == i)])], sum, PanPlan.Short(drained, holds));
     }
 }

@@ -53,7 +53,7 @@ public sealed record ContainerShare(OilContainer Container, Quantity<Volume> Tak
     public static IReadOnlyList<ContainerShare> Of(string product, Quantity<Volume> amount, IReadOnlyList<OilContainer> containers, IReadOnlyDictionary<int, Quantity<Volume>> left)
     {
         var shares = new List<ContainerShare>();
-        foreach (var c in containers.Where(c => string.Equals(c.Product, product.Trim(), StringComparison.OrdinalIgnoreCase) && left[c.Id] > Quantity<Volume>.Zero)
+        foreach (var c in containers.Where(c => PartNumber.Same(c.Product, product) && left[c.Id] > Quantity<Volume>.Zero)
             .OrderBy(c => c.Opened is null).ThenBy(c => c.Opened).ThenBy(c => left[c.Id]).ThenBy(c => c.Id))
         {
             if (amount <= Quantity<Volume>.Zero)
@@ -92,18 +92,19 @@ public sealed record KitToolLine(string Size, IReadOnlyList<string> For, CribToo
 /// <param name="OutOfCalibration">A wrench that would cover it, were its calibration not past; else null.</param>
 public sealed record KitTorqueLine(Fastener Fastener, ToTorque Spec, CribWrench? Wrench, CribWrench? OutOfCalibration);
 
-/// <summary>The pan for what comes out.</summary>
-/// <param name="Pan">The smallest that holds all of it, else the largest; null when there is none.</param>
+/// <summary>The pans for what comes out.</summary>
+/// <param name="Pans">The fewest and smallest in which all of it finds room; all of the crib's when even they are too small.</param>
+/// <param name="Fluids">What runs into each of them, in their order; empty when there is no room.</param>
 /// <param name="ComesOut">All that comes out.</param>
-/// <param name="EmptyBefore">Fluids before which the pan must be emptied, in the order of the card.</param>
-public sealed record KitPanLine(DrainPan? Pan, Quantity<Volume> ComesOut, IReadOnlyList<FluidSystem> EmptyBefore);
+/// <param name="Short">What is wrong with the crib's pans; null when they are enough.</param>
+public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IReadOnlyList<FluidSystem>> Fluids, Quantity<Volume> ComesOut, Cards.Refusal? Short);
 
 /// <summary>Everything that must be in hand before anything is opened.</summary>
 /// <param name="Parts">Parts and seals.</param>
 /// <param name="Oils">Fluids.</param>
 /// <param name="Tools">Tools by size.</param>
 /// <param name="Torques">Wrenches.</param>
-/// <param name="Pan">The pan; null when nothing is drained.</param>
+/// <param name="Pan">The pans; null when nothing is drained.</param>
 /// <param name="SidewaysFills">Fluids that go in through a hole that faces sideways: a pump, hose or can with a spout is wanted.</param>
 /// <param name="Drips">Fasteners under which a catch chute or foil goes.</param>
 public sealed record KitList(IReadOnlyList<KitPartLine> Parts, IReadOnlyList<KitOilLine> Oils, IReadOnlyList<KitToolLine> Tools, IReadOnlyList<KitTorqueLine> Torques,

@@ -15,8 +15,8 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
     /// <summary>A book with nothing in it.</summary>
     public static OilBook Empty { get; } = new([], CoverBook.Empty);
 
-    /// <summary>A product by its name, or null.</summary>
-    public OilProduct? Find(string name) => Products.FirstOrDefault(p => string.Equals(p.Name, name.Trim(), StringComparison.OrdinalIgnoreCase));
+    /// <summary>A product by its name, however it is typed: case, spaces, dashes and points do not matter. Null when it is not in the book.</summary>
+    public OilProduct? Find(string name) => Products.FirstOrDefault(p => PartNumber.Same(p.Name, name));
 
     /// <summary>Reads an oil book file; gives every error with its line, or the book.</summary>
     /// <param name="json">The file's text.</param>
@@ -34,8 +34,8 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
         var products = c.List("products", p => new OilProduct(p.Text("name"), p.Texts("grades", true), p.Texts("codes"), p.Texts("additives"), p.Flag("lowAsh")), required: true);
         var covers = c.List("covers", v => new Cover(v.Text("code"), v.Text("covers"), [.. v.Texts("fuels").Select(f => Fuel(v, f)).OfType<Fuel>()]));
         c.RefuseUnknown();
-        foreach (var twice in products.GroupBy(p => p.Name, StringComparer.OrdinalIgnoreCase).Where(g => g.Count() > 1))
-            c.Complain("products", $"“{twice.Key}” is there {twice.Count()} times.");
+        foreach (var twice in products.GroupBy(p => PartNumber.Bare(p.Name)).Where(g => g.Count() > 1))
+            c.Complain("products", $"“{twice.First().Name}” is there {twice.Count()} times.");
         return errors.Count > 0 ? (null, errors) : (new(products, new(covers)), []);
     }
 

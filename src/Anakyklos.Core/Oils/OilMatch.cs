@@ -56,7 +56,20 @@ public enum Lack
 /// <param name="Of">What.</param>
 /// <param name="Wanted">What the sheet asks for.</param>
 /// <param name="Has">What the product has; empty for nothing.</param>
-public sealed record Shortfall(Lack Of, string Wanted, string Has);
+public sealed record Shortfall(Lack Of, string Wanted, string Has)
+{
+    /// <summary>What it lacks, as the end of a sentence.</summary>
+    public override string ToString() => Of switch
+    {
+        Lack.Grade => $"the grade {Wanted}{InPlace}",
+        Lack.TooColdForGrade or Lack.TooHotForGrade => $"a grade for {Wanted} ({Has})",
+        Lack.Approval => $"the approval {Wanted}{InPlace}",
+        Lack.Additive => $"the additive {Wanted}",
+        _ => "low ash, and the particulate filter would block",
+    };
+
+    private string InPlace => Has.Length > 0 ? $" (it has {Has})" : "";
+}
 
 /// <summary>Whether a product fits, and why.</summary>
 /// <param name="Product">The product.</param>
@@ -67,6 +80,9 @@ public sealed record OilFit(OilProduct Product, string Grade, IReadOnlyList<stri
 {
     /// <summary>Whether it fits.</summary>
     public bool Fits => Lacks.Count == 0;
+
+    /// <summary>What it lacks, one after the other; empty when it fits.</summary>
+    public string Lacking => string.Join(", ", Lacks);
 }
 
 /// <summary>Holds products against what a fluid system asks for.</summary>

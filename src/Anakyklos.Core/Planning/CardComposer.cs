@@ -27,10 +27,14 @@ public sealed class CardComposer
         var composer = new CardComposer(sheet);
         foreach (var id in wanted)
             composer.Take(sheet.Jobs[id]);
+        composer.AfterTheRoad();
         SheetStep[] steps = [.. composer._steps.Values.Select(s => s with
         {
             Jobs = [.. composer._serves[s.Id]],
-            Lift = sheet.Stands == Stand.Lift ? s.Lift : LiftNeed.Any,
+            // Nobody sits in a vehicle that is up.
+            Lift = sheet.Stands != Stand.Lift ? LiftNeed.Any : s.Place == Place.Cab ? LiftNeed.Down : s.Lift,
+            Place = sheet.IsMotorcycle && s.Place is (Place.Cab or Place.Top) ? Place.Side : s.Place,
+            Takes = s.Hold > s.Takes ? s.Hold.Value : s.Takes,
             Map = composer._usual.MapOf(s),
         })];
         return StepOrder.Put(sheet, wanted, steps);
@@ -54,6 +58,31 @@ public sealed class CardComposer
         if (_steps.Values.Any(s => s.Kind == StepKind.Drain))
             Add(_sheet.Steps.GetValueOrDefault(UsualSteps.UsedOil) ?? _usual.UsedOilAway);
         Add(_sheet.Steps.GetValueOrDefault(UsualSteps.Label) ?? _usual.LabelUp);
+    }
+
+    // What holds the vehicle is taken away for a road test, and a key that is locked away comes out to start; where there is work after that which needs
+    // it, it is put back, and what was opened is looked at once more.
+    private void AfterTheRoad()
+    {
+        var driven = _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Drive);
+        var look = _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Look);
+        if (driven is not null && look is not null)
+        {
+            _steps[UsualSteps.Again(look.Id)] = look with { Id = UsualSteps.Again(look.Id), Title = $"After the road: {Words.Low(look.Title)}", After = [driven.Id], Awaits = [], Wait = null };
+            _serves[UsualSteps.Again(look.Id)] = [.. _serves[look.Id]];
+        }
+        foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle))
+        {
+            if ((hold.ClosedToRun ? _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Settle) : null) is null && (driven is null || look is null))
+                continue;
+            if (look is null || !_steps.Values.Any(s => s.Kind is StepKind.Secure && s.What == hold.Id))
+                continue;
+            foreach (var step in new[] { _usual.Opening(hold.Id), _usual.Closing(hold.Id) })
+            {
+                _steps[UsualSteps.Again(step.Id)] = step with { Id = UsualSteps.Again(step.Id), After = [], Awaits = [], Phase = step.Kind == StepKind.Secure ? "Prove" : step.Phase };
+                _serves[UsualSteps.Again(step.Id)] = [.. _serves[look.Id]];
+            }
+        }
     }
 
     private void WorkOn(string id, Job job)
@@ -89,7 +118,8 @@ public sealed class CardComposer
         // A step that serves a second job brings what it needs along for that job too, so that the page can say for what a thing is open.
         if (!Serve(step.Id))
             return;
-        _steps.TryAdd(step.Id, step);
+        if (!_steps.TryAdd(step.Id, step) && _steps[step.Id] is var known && (known.Kind != step.Kind || (known.What != step.What && step.Kind is not (StepKind.Warm or StepKind.Run))))
+            throw new ComposingException($"“{known.Title}” and “{step.Title}” are both called “{step.Id}”. Give one of them another id.", $"steps.{step.Id}");
         foreach (var access in Reached(step))
         {
             Add(_usual.Opening(access));

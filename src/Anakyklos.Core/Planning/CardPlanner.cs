@@ -47,7 +47,7 @@ public static class CardPlanner
         var usual = new UsualSteps(work.Sheet);
         static int Seconds(IEnumerable<SheetStep> steps) => steps.Sum(s => (int)s.Takes.TotalSeconds);
         return new(
-            [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People))],
+            [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People, s.Alone, s.Kind == StepKind.Kit || s.Id == UsualSteps.UsedOil))],
             [.. work.Links.Select(l => new OrderingLag(index[l.Before], index[l.After], (int)l.Lag.TotalSeconds))],
             [.. work.Spans.Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
             Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))

@@ -7,7 +7,13 @@ namespace Anakyklos.Core.Planning;
 /// <param name="Lift">Where the lift has to be.</param>
 /// <param name="Place">Where the person stands.</param>
 /// <param name="People">1 or 2.</param>
-public sealed record OrderingTask(int Seconds, LiftNeed Lift, Place Place, int People = 1);
+/// <param name="Alone">Nobody else is at, in or under the vehicle meanwhile: it is driven, ridden or run through its gears.</param>
+/// <param name="Away">It is not done at the vehicle, so it may go on while the vehicle is driven.</param>
+public sealed record OrderingTask(int Seconds, LiftNeed Lift, Place Place, int People = 1, bool Alone = false, bool Away = false)
+{
+    /// <summary>Whether the two may not be done at the same time.</summary>
+    internal bool Excludes(OrderingTask other) => (Alone && !other.Away) || (other.Alone && !Away);
+}
 
 /// <summary>One task comes before another, with so many seconds from the end of the first to the beginning of the second at the least.</summary>
 /// <param name="Before">Index of a task.</param>

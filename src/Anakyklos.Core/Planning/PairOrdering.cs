@@ -111,7 +111,8 @@ internal sealed class PairOrdering
         var begins = Math.Max(Math.Max(free, node.Ready[t]), node.Last);
         // What is barred while this is open must have ended, and what barred this must have been closed.
         for (var other = 0; other < 2; other++)
-            if (node.Running[other] is var r and >= 0 && _shape.Bars.Any(b => (b.Opens == t && b.Barred[r]) || (b.Closes == r && b.Barred[t])))
+            if (node.Running[other] is var r and >= 0 && (_shape.Problem.Tasks[t].Excludes(_shape.Problem.Tasks[r])
+                || _shape.Bars.Any(b => (b.Opens == t && b.Barred[r]) || (b.Closes == r && b.Barred[t]))))
                 begins = Math.Max(begins, node.Free[other]);
         var ends = begins + _shape.Seconds[t];
         // Nothing begins before this any more, so the other one's idle time until now is spent.

@@ -48,7 +48,7 @@ public static class SheetRehearsal
                 return "This job does nothing. Say what it works on, or which steps it has.";
             if (work.Steps.Count > OrderingProblem.Most)
                 return $"This makes {work.Steps.Count} steps; {OrderingProblem.Most} is the most for one card.";
-            return null;
+            return CardWalk.Refused(sheet, jobs);
         }
         catch (ComposingException e)
         {

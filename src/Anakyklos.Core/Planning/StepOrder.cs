@@ -18,8 +18,8 @@ internal sealed class StepOrder
     {
         (_sheet, _jobs, _steps) = (sheet, jobs, steps);
         _index = steps.Select((s, i) => (s.Id, i)).ToDictionary(p => p.Id, p => p.i);
-        _opens = steps.Where(s => s.What.Length > 0 && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure).DistinctBy(s => s.What).ToDictionary(s => s.What);
-        _closes = steps.Where(s => s.Kind is StepKind.Close or StepKind.Tighten).DistinctBy(s => s.What).ToDictionary(s => s.What);
+        _opens = steps.Where(s => s.What.Length > 0 && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure && !UsualSteps.IsAgain(s)).DistinctBy(s => s.What).ToDictionary(s => s.What);
+        _closes = steps.Where(s => s.Kind is StepKind.Close or StepKind.Tighten && !UsualSteps.IsAgain(s)).DistinctBy(s => s.What).ToDictionary(s => s.What);
         _after = new(steps.Length);
     }
 
@@ -34,6 +34,8 @@ internal sealed class StepOrder
         order.Beginning();
         order.End();
         order.Said();
+        order.Holding();
+        order.LastThings();
         var spans = order.Spans();
         order.FollowFrom(spans);
         return order.Result(spans);
@@ -73,7 +75,7 @@ internal sealed class StepOrder
         return string.Join(", then ", path.Append($"“{_steps[to].Title}”"));
     }
 
-    private static string Low(string name) => UsualSteps.Low(name);
+    private static string Low(string name) => Words.Low(name);
 
     private void Ways()
     {
@@ -86,13 +88,60 @@ internal sealed class StepOrder
                 Link(_opens.GetValueOrDefault(id), step, $"needs the {name} open");
                 Link(step, _closes.GetValueOrDefault(id), $"is reached through the {name}, which goes back after it");
             }
-        foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle && _opens.ContainsKey(a.Id)))
-            foreach (var step in _steps.Where(s => s.What != hold.Id && (s.Lift == LiftNeed.Up || _sheet.Stands == Stand.Ground && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Tighten or StepKind.Look)))
-            {
-                Link(_opens[hold.Id], step, $"needs the {Low(hold.Name)} in place");
-                Link(step, _closes[hold.Id], $"needs the {Low(hold.Name)} in place");
-            }
     }
+
+    // What holds the vehicle is set before the work that needs it and stays until the last of it: also the pedal test, and a level that is read in
+    // that position. It goes before the vehicle is driven; a key that is locked away, before the engine is started. What needs it after that has it
+    // set a second time.
+    private void Holding()
+    {
+        foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle && _opens.ContainsKey(a.Id)))
+        {
+            var (set, away) = (_opens[hold.Id], _closes[hold.Id]);
+            var (again, last) = (Again(set), Again(away));
+            var because = $"needs the {Low(hold.Name)} in place";
+            SheetStep[] breaks = [.. _steps.Where(s => s.Kind == StepKind.Drive || (hold.ClosedToRun && s.Kind == StepKind.Run))];
+            foreach (var warm in _steps.Where(s => s.Kind == StepKind.Warm && (s.Moves || hold.ClosedToRun)))
+                Link(warm, set, FreeOf(hold));
+            foreach (var drive in breaks)
+                Link(away, drive, FreeOf(hold));
+            foreach (var step in _steps.Where(s => !IsHold(s) && !IsPaper(s) && !breaks.Contains(s) && s.Kind is not (StepKind.Kit or StepKind.Warm or StepKind.Settle)))
+            {
+                var after = breaks.Any(x => Reaches(x, step)) || (breaks.Length > 0 && UsualSteps.IsAgain(step));
+                if (after && again is null)
+                    continue;
+                if (NeedsHold(step))
+                    Link(after ? again : set, step, because);
+                if (NeedsHold(step) || !Reaches(after ? last! : away, step))
+                    Link(step, after ? last : away, because);
+            }
+            if (again is not null)
+                foreach (var x in breaks)
+                    Link(_steps.FirstOrDefault(s => s.Kind == StepKind.Settle && x.Kind == StepKind.Run) ?? x, again, "is set again for the work after it");
+            Link(again, last, $"takes the {Low(hold.Name)} away again");
+            Link(away, again, "was taken away before");
+        }
+        // What is set from the cab, as a jacking position is, ends last.
+        foreach (var cab in _sheet.Access.Values.Where(a => a.HoldsVehicle && a.Place == Place.Cab && _opens.ContainsKey(a.Id)))
+            foreach (var other in _sheet.Access.Values.Where(a => a.HoldsVehicle && a.Place != Place.Cab && _opens.ContainsKey(a.Id)))
+                LinkIfFree(Again(_closes[other.Id]) ?? _closes[other.Id], Again(_closes[cab.Id]) ?? _closes[cab.Id], $"ends after the {Low(other.Name)} went");
+
+        static string FreeOf(Access hold) => $"needs the {Low(hold.Name)} away";
+    }
+
+    private bool IsHold(SheetStep s) => s.Kind is StepKind.Secure or StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a) && a.HoldsVehicle;
+
+    private SheetStep? Again(SheetStep step) => _index.TryGetValue(UsualSteps.Again(step.Id), out var i) ? _steps[i] : null;
+
+    private bool Reaches(SheetStep a, SheetStep b) => _after.Reaches(_index[a.Id], _index[b.Id]);
+
+    // On the ground everything that loosens or turns something could push the vehicle off its stand; on a lift it is what is done while it is up.
+    private bool NeedsHold(SheetStep s) => s.Lift == LiftNeed.Up || (_sheet.Stands == Stand.Ground
+        && (s.Kind is StepKind.Open or StepKind.Drain or StepKind.Tighten or StepKind.Retighten or StepKind.Look or StepKind.Gauge or StepKind.Pour or StepKind.Fit
+            || (s.Kind == StepKind.Close && !_sheet.Access[s.What].HoldsVehicle)));
+
+    // Display, label and paperwork come when the work is done; the used oil is carried away whenever there is time.
+    private static bool IsPaper(SheetStep s) => s.Kind == StepKind.Reset || s.Id is UsualSteps.UsedOil or UsualSteps.Label;
 
     private void Joints()
     {
@@ -129,6 +178,10 @@ internal sealed class StepOrder
                     Link(_opens[plug.Id], drain, $"waits until the {Low(plug.Name)} is proven loose, or the {name} could not go back in");
                 foreach (var measure in Of(StepKind.Measure).Where(s => s.What == fluid.Id))
                     Link(drain, measure, $"measures what ran out", drain.Wait?.Lasts ?? default);
+                // A filter belongs to the drain of its fluid; a pan comes off when nothing runs out any more.
+                foreach (var joint in joints.Where(j => j.Drains is null && _opens.ContainsKey(j.Id)))
+                    Link(drain, _opens[joint.Id], joint.HoldsBack ? "comes off when nothing runs any more" : "goes with the old oil, not before it",
+                        joint.HoldsBack ? drain.Wait?.Lasts ?? default : default);
             }
             foreach (var measure in Of(StepKind.Measure).Where(s => s.What == fluid.Id))
                 foreach (var pour in Of(StepKind.Pour).Where(s => s.What == fluid.Id))
@@ -185,7 +238,14 @@ internal sealed class StepOrder
                 Link(c, run, "comes before anything turns");
             Link(run, settle, "stops what was started", run.Wait?.Lasts ?? default);
             foreach (var gauge in Of(StepKind.Gauge).Where(g => pumped.Contains(g.What)))
+            {
                 Link(settle, gauge, "is read when it has settled", settle?.Wait?.Lasts ?? default);
+                // Settling starts again after each run; what is read running or straight after names that run itself.
+                foreach (var turn in _steps.Where(s => s.WheelsTurn && !gauge.After.Contains(s.Id)))
+                    Link(turn, gauge, "is read when it has settled after the last run", settle?.Wait?.Lasts ?? default);
+            }
+            foreach (var turn in _steps.Where(s => s.WheelsTurn))
+                Link(settle, turn, "comes after the first run");
         }
         foreach (var l in look)
         {
@@ -208,11 +268,9 @@ internal sealed class StepOrder
 
     private void End()
     {
-        foreach (var reset in Of(StepKind.Reset).Where(s => s.After.All(a => !_index.ContainsKey(a) || _steps[_index[a]].Kind != StepKind.Reset)))
-            foreach (var step in Of(StepKind.Pour, StepKind.Gauge, StepKind.Settle, StepKind.Tighten).Where(s => s.Jobs.Intersect(reset.Jobs).Any()))
-                Link(step, reset, "comes before the indicator is put out");
         foreach (var drive in Of(StepKind.Drive))
-            foreach (var step in Of(StepKind.Close, StepKind.Tighten, StepKind.Gauge, StepKind.Look, StepKind.Pour, StepKind.Settle).Where(s => !IsAfter(s, drive)))
+            foreach (var step in Of(StepKind.Close, StepKind.Tighten, StepKind.Gauge, StepKind.Look, StepKind.Pour, StepKind.Settle)
+                .Where(s => !IsAfter(s, drive) && !UsualSteps.IsAgain(s) && !IsLookedBehind(s)))
                 Link(step, drive, "is closed before it is driven");
         if (_index.TryGetValue(UsualSteps.UsedOil, out var waste))
         {
@@ -221,9 +279,31 @@ internal sealed class StepOrder
             foreach (var fit in Of(StepKind.Fit))
                 Link(fit, _steps[waste], "puts away what was replaced");
         }
+    }
+
+    // A cover that goes on after the look goes on after the second look too, where there is a road test.
+    private bool IsLookedBehind(SheetStep s) => s.Kind == StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a) && a.AfterLeakCheck;
+
+    // Where nothing that was said forbids it: "nothing left in there" after the last tool was used there, the display after the work, the label after that.
+    private void LastThings()
+    {
+        foreach (var clear in Of(StepKind.Clear).Where(c => !c.MovesLift))
+            foreach (var step in _steps.Where(s => s.Place == clear.Place && s.Id != clear.Id && s.Kind is not (StepKind.Gauge or StepKind.Run or StepKind.Settle or StepKind.Kit or StepKind.Reset
+                or StepKind.Look or StepKind.Secure) && !IsPaper(s) && !(s.Kind == StepKind.Close && _sheet.Access[s.What].HoldsVehicle)))
+                LinkIfFree(step, clear, "is looked over when the last tool was used there");
+        string[] first = [.. Of(StepKind.Reset).Where(s => s.After.All(a => !_index.ContainsKey(a) || _steps[_index[a]].Kind != StepKind.Reset)).Select(s => s.Id)];
+        foreach (var reset in first.Select(id => _steps[_index[id]]))
+            foreach (var step in _steps.Where(s => !IsPaper(s) && s.Kind != StepKind.Kit && (s.Kind != StepKind.Secure || UsualSteps.IsAgain(s))))
+                LinkIfFree(step, reset, "comes before the indicator is put out");
         if (_index.TryGetValue(UsualSteps.Label, out var label))
-            foreach (var step in Of(StepKind.Gauge, StepKind.Look, StepKind.Pour, StepKind.Fit, StepKind.Retighten))
-                Link(step, _steps[label], "is written when the work is done");
+            foreach (var step in _steps.Where(s => s.Id is not (UsualSteps.Label or UsualSteps.UsedOil)))
+                LinkIfFree(step, _steps[label], "is written when the work is done");
+    }
+
+    private void LinkIfFree(SheetStep before, SheetStep after, string why)
+    {
+        if (!Reaches(after, before))
+            Link(before, after, why);
     }
 
     private bool IsAfter(SheetStep step, SheetStep drive) => step.After.Any(a => a == drive.Id || _index.TryGetValue(a, out var i) && IsAfter(_steps[i], drive));
@@ -242,22 +322,41 @@ internal sealed class StepOrder
     private List<OpenSpan> Spans()
     {
         var spans = new List<OpenSpan>();
-        string[] running = [.. Of(StepKind.Warm, StepKind.Run, StepKind.Drive).Select(s => s.Id)];
+        string[] running = [.. _steps.Where(s => s.RunsEngine).Select(s => s.Id)];
         string[] down = [.. _steps.Where(s => s.Lift == LiftNeed.Down).Select(s => s.Id)];
         foreach (var (what, open) in _opens.Where(o => _closes.ContainsKey(o.Key)))
         {
-            var close = _closes[what].Id;
+            var close = _closes[what];
             if (_sheet.Fasteners.TryGetValue(what, out var f))
-                spans.Add(new(open.Id, close, [.. (open.Lift == LiftNeed.Up ? down.Concat(running) : running).Distinct()], $"the {Low(f.Name)} is out"));
+                spans.Add(new(open.Id, close.Id, [.. (open.Lift == LiftNeed.Up && close.Lift == LiftNeed.Up ? down.Concat(running) : running).Distinct()], $"the {Low(f.Name)} {f.Is} out"));
             else if (_sheet.Access[what] is { } a && (a.ClosedToRun || a.Intake))
-                spans.Add(new(open.Id, close, running, $"the {Low(a.Name)} is open"));
+                spans.Add(new(open.Id, close.Id, running, $"the {Low(a.Name)} is open"));
         }
-        foreach (var drain in Of(StepKind.Drain))
-            if (_sheet.Fasteners[drain.What].Drains is { } fluid && _sheet.Fluids[fluid].SafeToStart is not null && Of(StepKind.Pour).FirstOrDefault(s => s.What == fluid) is { } pour)
-                spans.Add(new(drain.Id, pour.Id, running, $"there is no {Low(_sheet.Fluids[fluid].Name)} in it"));
+        foreach (var pour in Of(StepKind.Pour).Where(p => _sheet.Fluids[p.What] is { SafeToStart: not null } or { Pumped: true }))
+            foreach (var joint in _sheet.Fasteners.Values.Where(f => f.System == pour.What && f.Fills is null && _opens.ContainsKey(f.Id)))
+                spans.Add(new(_opens[joint.Id].Id, pour.Id, running, $"there is no new {Low(_sheet.Fluids[pour.What].Name)} in it"));
+        // From the moment a fuel filter is opened, nothing runs before it is primed, not even to warm up.
+        foreach (var prime in Of(StepKind.Prime))
+            foreach (var open in _steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain && _sheet.Fasteners.ContainsKey(s.What) && s.Jobs.Intersect(prime.Jobs).Any() && !Reaches(prime, s)))
+                spans.Add(new(open.Id, prime.Id, running, "it is not primed"));
+        spans.AddRange(ShortlyAfter());
         if (Of(StepKind.Run).FirstOrDefault() is { } run && Of(StepKind.Settle).FirstOrDefault() is { } settle)
             spans.Add(new(run.Id, settle.Id, [.. _steps.Where(s => s.Id != run.Id && s.Id != settle.Id).Select(s => s.Id)], "the engine is running"));
         return [.. spans.Where(s => s.Barred.Count > 0)];
+    }
+
+    // Warm oil is let out within minutes, and brake fluid stands open no longer than its own work takes: nothing that could wait comes in between.
+    private IEnumerable<OpenSpan> ShortlyAfter()
+    {
+        SheetStep[] hot = [.. Of(StepKind.Drain).Where(d => _sheet.Fluids[_sheet.Fasteners[d.What].Drains!].DrainHot)];
+        foreach (var warm in Of(StepKind.Warm))
+            foreach (var drain in hot.Where(d => Reaches(warm, d)))
+                yield return new(warm.Id, drain.Id, [.. _steps.Where(s => s.Id != warm.Id && !hot.Contains(s) && !hot.Any(h => Reaches(s, h))).Select(s => s.Id)], "it is warm for the drain");
+        foreach (var reservoir in _sheet.Access.Values.Where(a => a.Cautions.Contains("brake-fluid") && _opens.ContainsKey(a.Id) && _closes.ContainsKey(a.Id)))
+        {
+            var (open, close) = (_opens[reservoir.Id], _closes[reservoir.Id]);
+            yield return new(open.Id, close.Id, [.. _steps.Where(s => s.Id != open.Id && s.Id != close.Id && !(Reaches(open, s) && Reaches(s, close))).Select(s => s.Id)], $"the {Low(reservoir.Name)} is open");
+        }
     }
 
     // A barred step that must come before the closing must come before the opening too, and one that comes after the opening comes after the closing.

@@ -10,6 +10,13 @@ internal sealed class UsualSteps(ModelSheet sheet)
 {
     internal const string UsedOil = "used-oil", Label = "label";
 
+    private const string Second = "-again";
+
+    /// <summary>The id of a step that is done a second time, after the road test or the run.</summary>
+    internal static string Again(string step) => step + Second;
+
+    internal static bool IsAgain(SheetStep step) => step.Id.EndsWith(Second, StringComparison.Ordinal);
+
     private readonly ILookup<(StepKind, string), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
 
     internal SheetStep Opening(string id)
@@ -131,7 +138,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
 
     private string MapOf(string id) => id.Length == 0 ? "" : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => b.For == id))?.Id ?? "";
 
-    internal static string Low(string name) => name.Length > 1 && char.IsUpper(name[1]) ? name : char.ToLowerInvariant(name[0]) + name[1..];
+    internal static string Low(string name) => Words.Low(name);
 
     private SheetStep? First(StepKind kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);
 

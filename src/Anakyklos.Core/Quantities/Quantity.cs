@@ -25,6 +25,21 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
     /// <param name="unit">The unit wanted.</param>
     public Printed Print(Unit<T> unit) => new(QuantityText.Number(In(unit), unit.MinDecimals, unit.MaxDecimals), unit.Symbol);
 
+    /// <summary>The value rounded down (towards zero) to what is printed for the unit, and the unit: never more than it is.</summary>
+    /// <param name="unit">The unit wanted.</param>
+    public Printed PrintDown(Unit<T> unit)
+    {
+        var (decimals, value) = (unit.MaxDecimals, In(unit));
+        var scale = (decimal)Math.Pow(10, decimals);
+        while (Math.Truncate(value * scale) == 0 && value != 0 && decimals++ < 12)
+            scale *= 10;
+        return new(QuantityText.Number(Math.Truncate(value * scale) / scale, unit.MinDecimals, unit.MaxDecimals), unit.Symbol);
+    }
+
+    /// <summary>The number in the unit with all its decimals, and the unit: what can be read back as the same amount.</summary>
+    /// <param name="unit">The unit wanted.</param>
+    public string Exact(Unit<T> unit) => $"{In(unit).ToString("0.############################", System.Globalization.CultureInfo.InvariantCulture)} {unit.Symbol}";
+
     /// <summary>The largest whole multiple of a step that is not above this amount.</summary>
     /// <param name="step">The graduation, above zero.</param>
     /// <exception cref="ArgumentOutOfRangeException">The step is zero or negative.</exception>
@@ -82,6 +97,9 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
 /// <param name="Unit">The unit it was given in.</param>
 public readonly record struct Typed<T>(Quantity<T> Value, Unit<T> Unit) where T : IDimension<T>
 {
+    /// <summary>As given with all its decimals: what can be read back as the same amount.</summary>
+    public string Exact => Value.Exact(Unit);
+
     /// <summary>As given: value in its own unit.</summary>
     public override string ToString() => Value.Print(Unit).ToString();
 }

@@ -6,7 +6,7 @@ namespace Anakyklos.Core.Quantities;
 /// <summary>Reading and printing of numbers with units, the same for every dimension.</summary>
 internal static partial class QuantityText
 {
-    private const int LongestText = 40;
+    private const int LongestText = 44;
 
     private static readonly Dictionary<char, (int Num, int Den)> Vulgar = new()
     {
@@ -22,6 +22,11 @@ internal static partial class QuantityText
         if (typed.Length == 0)
         {
             problem = $"Type a {T.Name}, such as 5 {example}.";
+            return false;
+        }
+        if (typed.Any(c => char.IsDigit(c) && !char.IsAsciiDigit(c)))
+        {
+            problem = $"“{(typed.Length > LongestText ? typed[..LongestText] + "…" : typed)}” has digits of another script. Type them as 0 to 9.";
             return false;
         }
         if (typed.Length > LongestText || Shape().Match(typed) is not { Success: true } match)
@@ -74,7 +79,7 @@ internal static partial class QuantityText
         {
             var whole = new string([.. g.Groups["whole"].Value.Where(char.IsAsciiDigit)]);
             var decimals = g.Groups["dec"].Success ? "." + g.Groups["dec"].Value : "";
-            if (whole.Length + decimals.Length <= 16)
+            if (whole.Length <= 16 && whole.Length + decimals.Length <= 30)
             {
                 number = decimal.Parse((whole.Length == 0 ? "0" : whole) + decimals, CultureInfo.InvariantCulture);
                 return true;
@@ -94,16 +99,16 @@ internal static partial class QuantityText
         return rounded.ToString("0." + new string('0', minDecimals) + new string('#', decimals - minDecimals), CultureInfo.InvariantCulture);
     }
 
-    [GeneratedRegex(@"^(?<sign>[+-])?\s*(?<number>[\d.,'½⅓⅔¼¾⅛⅜⅝⅞](?:[\d.,'/⁄ ½⅓⅔¼¾⅛⅜⅝⅞]*[\d½⅓⅔¼¾⅛⅜⅝⅞])?)\s*(?<unit>[^\d\s][^\d]*[23²]?)?$")]
+    [GeneratedRegex(@"^(?<sign>[+-])?\s*(?<number>[0-9.,'½⅓⅔¼¾⅛⅜⅝⅞](?:[0-9.,'/⁄ ½⅓⅔¼¾⅛⅜⅝⅞]*[0-9½⅓⅔¼¾⅛⅜⅝⅞])?)\s*(?<unit>[^0-9\s][^0-9]*[23²]?)?$")]
     private static partial Regex Shape();
 
-    [GeneratedRegex(@"^(?:(?<whole>\d{1,6})\s*(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?:(?<whole>\d{1,6})\s+)?(?<num>\d{1,4})\s*[/⁄]\s*(?<den>\d{1,4}))$")]
+    [GeneratedRegex(@"^(?:(?<whole>[0-9]{1,6})\s*(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?:(?<whole>[0-9]{1,6})\s+)?(?<num>[0-9]{1,4})\s*[/⁄]\s*(?<den>[0-9]{1,4}))$")]
     private static partial Regex Fraction();
 
-    [GeneratedRegex(@"^[1-9]\d{0,2},\d{3}$")]
+    [GeneratedRegex(@"^[1-9][0-9]{0,2},[0-9]{3}$")]
     private static partial Regex CommaOfThree();
 
     // Thousands in groups of three by one kind of separator, then at most one other separator for the decimals; or no groups at all.
-    [GeneratedRegex(@"^(?:(?<whole>\d*)(?:[.,](?<dec>\d+))?|(?<whole>\d{1,3}(?:(?:,\d{3})+|(?: \d{3})+|(?:'\d{3})+))(?:\.(?<dec>\d+))?|(?<whole>\d{1,3}(?:(?:\.\d{3})+|(?: \d{3})+))(?:,(?<dec>\d+))?|(?<whole>\d{1,3}(?:\.\d{3}){2,}))$")]
+    [GeneratedRegex(@"^(?:(?<whole>[0-9]*)(?:[.,](?<dec>[0-9]+))?|(?<whole>[0-9]{1,3}(?:(?:,[0-9]{3})+|(?: [0-9]{3})+|(?:'[0-9]{3})+))(?:\.(?<dec>[0-9]+))?|(?<whole>[0-9]{1,3}(?:(?:\.[0-9]{3})+|(?: [0-9]{3})+))(?:,(?<dec>[0-9]+))?|(?<whole>[0-9]{1,3}(?:\.[0-9]{3}){2,}))$")]
     private static partial Regex Grouped();
 }

@@ -71,6 +71,9 @@ public sealed record ModelSheet
     /// <summary>Whether an access, fluid system, fastener or part of this id is in the sheet.</summary>
     public bool Names(string id) => Access.ContainsKey(id) || Fluids.ContainsKey(id) || Fasteners.ContainsKey(id) || Parts.ContainsKey(id);
 
+    /// <summary>Whether it has two wheels: there is no cab to sit in and no bonnet to look under, all of it is beside the person.</summary>
+    public bool IsMotorcycle => Maps.Values.Any(m => m.Outline is MapOutline.Motorcycle or MapOutline.MotorcycleSide);
+
     /// <summary>Make and name.</summary>
     public string FullName => $"{Make} {Name}";
 }
@@ -383,6 +386,23 @@ public sealed record Fastener
 
     /// <summary>The engine must be cold to open it.</summary>
     public bool Cold { get; init; }
+
+    /// <summary>It holds back what is still running out, as a pan does: it comes off only when nothing runs any more.</summary>
+    public bool HoldsBack { get; init; }
+
+    /// <summary>The parts that are fitted before it is tightened: its seal and what it holds.</summary>
+    public IEnumerable<string> Fitted => Seal is null ? Holds : [Seal, .. Holds];
+
+    /// <summary>"is" or "are", as the name asks for.</summary>
+    public string Is => IsSeveral ? "are" : "is";
+
+    /// <summary>"was" or "were".</summary>
+    public string Was => IsSeveral ? "were" : "was";
+
+    /// <summary>"has" or "have".</summary>
+    public string Has => IsSeveral ? "have" : "has";
+
+    private bool IsSeveral => Count > 1 && Name.EndsWith('s');
 }
 
 /// <summary>A part with its number.</summary>

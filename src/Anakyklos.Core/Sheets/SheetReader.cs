@@ -165,6 +165,7 @@ public static class SheetReader
         Cautions = c.Texts("cautions"),
         Cold = c.Flag("cold"),
         Drips = c.Flag("drips"),
+        HoldsBack = c.Flag("holdsBack"),
         Needs = c.Texts("needs"),
     };
 
@@ -238,6 +239,9 @@ public static class SheetReader
         Needs = c.Texts("needs"),
         People = c.Whole("people", 1, 2, 1, required: false),
         Cold = c.Flag("cold"),
+        Moves = c.Flag("moves"),
+        WheelsTurn = c.Flag("wheelsTurn"),
+        Essential = c.Flag("essential"),
         Said = c.Text("said", false),
         Value = c.Text("value", false),
         Notes = ReadNotes(c),

@@ -136,6 +136,15 @@ public sealed record SheetStep
     /// <summary>The engine must be cold for it.</summary>
     public bool Cold { get; init; }
 
+    /// <summary>The vehicle moves on its own wheels: it is ridden or driven.</summary>
+    public bool Moves { get; init; }
+
+    /// <summary>The engine runs and the wheels or shafts turn, as when a gearbox is taken through its gears.</summary>
+    public bool WheelsTurn { get; init; }
+
+    /// <summary>It concerns brakes, steering, wheels or lifting: it is never left out by one person alone.</summary>
+    public bool Essential { get; init; }
+
     /// <summary>The jobs it serves; empty in a sheet.</summary>
     public IReadOnlyList<string> Jobs { get; init; } = [];
 
@@ -148,6 +157,18 @@ public sealed record SheetStep
     /// <summary>Whether it is one of the moves of the lift, with the look before it; those follow from the order and not from a job.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public bool MovesLift => Kind is StepKind.Raise or StepKind.Lower || (Kind == StepKind.Secure && What.Length == 0) || (Kind == StepKind.Clear && Place == Place.Below);
+
+    /// <summary>Whether the vehicle is ridden or driven.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsDriven => Kind == StepKind.Drive || Moves;
+
+    /// <summary>Whether the engine runs in it.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool RunsEngine => Kind is StepKind.Warm or StepKind.Run or StepKind.Drive || Moves || WheelsTurn;
+
+    /// <summary>Whether nobody else may be at, in or under the vehicle meanwhile.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool Alone => IsDriven || WheelsTurn;
 
     /// <summary>The last move of a reset: the indicator is out.</summary>
     public bool EndsReset { get; init; }

@@ -40,8 +40,8 @@ public static class StockMoves
         StepDone done when card.Step(done.Step) is { Kind: StepKind.Fit } step && card.Kit?.Parts.GetValueOrDefault(step.What) is { } number && !IsOld(number) => new PartUsed(number, card.Sheet.Parts[step.What].Name),
         Poured poured when card.Step(poured.Step) is { } step && card.OilInHand(step.What) is { } oil => new OilPoured(oil.Product, poured.Amount.Value),
         TakenBack back => new PutBack(back.From, back.To),
-        KitConfirmed kit => new KitKept([.. kit.Parts.Values.Where(n => !IsOld(n))]),
-        Signed => new KitReleased(),
+        KitConfirmed kit => new KitKept([.. kit.Parts.Where(p => !card.IsFitted(p.Key) && !IsOld(p.Value)).Select(p => p.Value)]),
+        Signed or CardVoided => new KitReleased(),
         _ => null,
     };
 

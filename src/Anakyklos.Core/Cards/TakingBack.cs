@@ -1,0 +1,73 @@
+namespace Anakyklos.Core.Cards;
+
+/// <summary>What was pressed by mistake is taken back.</summary>
+public sealed partial class JobCard
+{
+    /// <summary>What a person pressed last and could take back: the last event of that command; null when there is none.</summary>
+    /// <param name="person">Person id.</param>
+    public Recorded? LastPressOf(string person)
+    {
+        var taken = TakenIn(_history);
+        return _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq) && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame));
+    }
+
+    private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>
+        [.. history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1))];
+
+    private Decision Back(TakeBack c, Person by)
+    {
+        var wanted = _history.FirstOrDefault(h => h.Seq == c.Of);
+        if (LastPressOf(by.Id) is not { } last || wanted is null || last.Command != wanted.Command)
+            return No("Only what you pressed last can be taken back.", "For a reading that was noted wrongly, put the reading right instead.");
+        var together = _history.Where(h => h.Command == last.Command).ToList();
+        if (together.Any(h => _countersigned.Contains(h.Seq) || _decided.ContainsKey(h.Seq)))
+            return No("Another person put a name to this.", "It stands.");
+        if (DependsOn(together) is { } later)
+            return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? Step(s)?.Title ?? s : "the order")}”.", "Take that back first, or put it right from here.");
+        return Yes(new TakenBack(together[0].Seq, together[^1].Seq));
+    }
+
+    // Plays the card without the press; the first later event that could not have happened then depends on it.
+    private Recorded? DependsOn(List<Recorded> together)
+    {
+        var taken = TakenIn(_history);
+        var without = new JobCard(Sheet, Opened, _history);
+        var fluids = together.Select(h => StepOf(h.Event)).OfType<string>().Select(Step).OfType<Sheets.SheetStep>().Where(s => Sheet.Fluids.ContainsKey(s.What)).Select(s => s.What).ToHashSet();
+        foreach (var h in _history.Where(h => !taken.Contains(h.Seq) && h.Command != together[0].Command))
+        {
+            if (h.Seq > together[^1].Seq)
+            {
+                if (h.Event is PlanChanged && together.Any(t => t.Event is JobDropped))
+                    return h;
+                if (StepOf(h.Event) is { } id && h.Event is not (FindingNoted or StepPutAside or DeviationTaken { Kind: DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil }))
+                {
+                    if (without.Step(id) is not { } step)
+                        return h;
+                    var isSame = h.Event is Poured or TakenOut or GaugeRead or ReadingTaken { Corrects: not null } or OverTorqueSettled;
+                    if (isSame ? fluids.Contains(step.What) || together.Any(t => StepOf(t.Event) == id) : without.IsLeft(id) && !without.CanBegin(step))
+                        return h;
+                }
+            }
+            without.Apply(h);
+        }
+        return null;
+    }
+
+    private static string? StepOf(CardEvent e) => e switch
+    {
+        StepDone d => d.Step,
+        KitConfirmed k => k.Step,
+        ReadingTaken r => r.Step,
+        OverTorqueSettled o => o.Step,
+        Poured p => p.Step,
+        TakenOut t => t.Step,
+        Measured m => m.Step,
+        GaugeRead g => g.Step,
+        StepPutAside a => a.Step,
+        DeviationTaken { Step.Length: > 0 } d => d.Step,
+        FindingNoted f => f.Step,
+        LeakFound l => l.Step,
+        ResetFailed f => f.Step,
+        _ => null,
+    };
+}

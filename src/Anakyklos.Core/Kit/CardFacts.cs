@@ -1,0 +1,14 @@
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Stores;
+
+namespace Anakyklos.Core.Kit;
+
+/// <summary>What the server knows and a card does not: it is handed to every decision and never taken from whoever asks.</summary>
+/// <param name="Shelf">Stores and oil book. Empty when there is nothing to compare with: then nothing counts as known.</param>
+/// <param name="Climate">The weather that oils must bear, or null.</param>
+/// <param name="UnderWarranty">Whether the maker's warranty holds today.</param>
+public sealed record CardFacts(Shelf Shelf, Climate? Climate = null, bool UnderWarranty = false)
+{
+    /// <summary>Nothing is known.</summary>
+    public static CardFacts None { get; } = new(Shelf.Empty);
+}

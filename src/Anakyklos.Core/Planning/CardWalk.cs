@@ -1,0 +1,65 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Planning;
+
+/// <summary>Works a card through from its opening to its signature by the usual press alone, and says where that is refused.</summary>
+public static class CardWalk
+{
+    private static readonly Person Hand = new("walk", "The one who walks", Role.Technician);
+
+    private static readonly DateTimeOffset Morning = new(2026, 1, 5, 8, 0, 0, TimeSpan.Zero);
+
+    /// <summary>A new card in a walk's world: nothing known of the vehicle before.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="jobs">The jobs.</param>
+    /// <param name="steps">The steps in their order.</param>
+    public static JobCard Open(ModelSheet sheet, IReadOnlyList<string> jobs, IReadOnlyList<SheetStep> steps) => JobCard.Replay(sheet, [new(1, Morning, Hand, Guid.Empty,
+        new CardOpened("WALK", sheet.Id, sheet.Revision, jobs, steps, Quantity<Distance>.Of(10_000, Distance.Kilometre), Use.Normal, null, new Dictionary<string, int>()))]);
+
+    /// <summary>Walks jobs of a sheet.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="jobs">The jobs.</param>
+    /// <param name="people">1 or 2.</param>
+    /// <returns>What was refused on the way, with the step; null when the card can be signed.</returns>
+    /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
+    public static string? Refused(ModelSheet sheet, IReadOnlyList<string> jobs, int people = 1)
+    {
+        var card = Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, people).Steps);
+        var (now, facts) = (Morning, UsualPress.Facts(sheet));
+        for (var presses = 0; card.Next is { } step; presses++)
+        {
+            now += step.Takes;
+            now = Later(card, step, now);
+            switch (card.Decide(UsualPress.Of(card, step), Hand, now, facts))
+            {
+                case Accepted accepted when presses < 4 * card.Steps.Count:
+                    card = After(card, accepted, now);
+                    break;
+                case Refused refused:
+                    return $"“{step.Title}” is refused when its turn comes: {string.Join(" ", refused.Reasons)}";
+                case Asked asked:
+                    return $"“{step.Title}” asks when its turn comes: {asked.Question.Text}";
+                default:
+                    return $"“{step.Title}” comes again and again.";
+            }
+        }
+        return card.Decide(new Sign(), Hand, now, facts) is Refused unsigned ? $"The card cannot be signed: {string.Join(" ", unsigned.Reasons)}" : null;
+    }
+
+    // The clock goes on until neither a wait nor heat stands in the way.
+    private static DateTimeOffset Later(JobCard card, SheetStep step, DateTimeOffset now)
+    {
+        foreach (var wait in card.Waits.Where(w => w.Until > now && (w.Id == step.Id || step.Awaits.Contains(w.Id))))
+            now = wait.Until > now ? wait.Until : now;
+        return step.Cold && card.InTheWay(step, now).Count > 0 ? now + card.Sheet.CoolsIn : now;
+    }
+
+    private static JobCard After(JobCard card, Accepted accepted, DateTimeOffset now)
+    {
+        var seq = card.History.Count;
+        return card.With([.. accepted.Events.Select(e => new Recorded(++seq, now, Hand, Guid.Empty, e))]);
+    }
+}
