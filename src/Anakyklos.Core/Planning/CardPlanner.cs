@@ -52,6 +52,7 @@ public static class CardPlanner
             [.. work.Spans.Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
             Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))
         {
+            Pairs = [.. Pairs(work).Select(p => (index[p.Opens.Id], index[p.Closes.Id]))],
             Start = new(
                 start.Done.Where(index.ContainsKey).Select(id => index[id]).ToHashSet(),
                 start.Blocked.Where(index.ContainsKey).Select(id => index[id]).ToHashSet(),
@@ -59,6 +60,20 @@ public static class CardPlanner
                     .GroupBy(l => index[l.After]).ToDictionary(g => g.Key, g => (int)Math.Ceiling(g.Max(l => start.Waits[l.Before]).TotalSeconds)),
                 start.LiftUp, start.Place),
         };
+    }
+
+    // What is opened and closed, save what holds the vehicle; and what is hot or settled and read after that.
+    private static IEnumerable<(SheetStep Opens, SheetStep Closes)> Pairs(ComposedWork work)
+    {
+        foreach (var open in work.Steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain))
+            if (work.Steps.FirstOrDefault(s => s.Kind is StepKind.Close or StepKind.Tighten && s.What == open.What) is { } close)
+                yield return (open, close);
+        foreach (var settle in work.Steps.Where(s => s.Kind == StepKind.Settle))
+            foreach (var gauge in work.Steps.Where(s => s.Kind == StepKind.Gauge && work.Sheet.Fluids[s.What].Pumped))
+                yield return (settle, gauge);
+        foreach (var warm in work.Steps.Where(s => s.Kind == StepKind.Warm))
+            foreach (var drain in work.Steps.Where(s => s.Kind == StepKind.Drain && work.Sheet.Fluids[work.Sheet.Fasteners[s.What].Drains!].DrainHot))
+                yield return (warm, drain);
     }
 }
 

@@ -289,7 +289,7 @@ internal sealed class StepOrder
     {
         foreach (var clear in Of(StepKind.Clear).Where(c => !c.MovesLift))
             foreach (var step in _steps.Where(s => s.Place == clear.Place && s.Id != clear.Id && s.Kind is not (StepKind.Gauge or StepKind.Run or StepKind.Settle or StepKind.Kit or StepKind.Reset
-                or StepKind.Look or StepKind.Secure) && !IsPaper(s) && !(s.Kind == StepKind.Close && _sheet.Access[s.What].HoldsVehicle)))
+                or StepKind.Look or StepKind.Secure) && !IsPaper(s) && !IsHold(s) && !Of(StepKind.Reset).Any(r => Reaches(r, s))))
                 LinkIfFree(step, clear, "is looked over when the last tool was used there");
         string[] first = [.. Of(StepKind.Reset).Where(s => s.After.All(a => !_index.ContainsKey(a) || _steps[_index[a]].Kind != StepKind.Reset)).Select(s => s.Id)];
         foreach (var reset in first.Select(id => _steps[_index[id]]))
@@ -352,6 +352,9 @@ internal sealed class StepOrder
         foreach (var warm in Of(StepKind.Warm))
             foreach (var drain in hot.Where(d => Reaches(warm, d)))
                 yield return new(warm.Id, drain.Id, [.. _steps.Where(s => s.Id != warm.Id && !hot.Contains(s) && !hot.Any(h => Reaches(s, h))).Select(s => s.Id)], "it is warm for the drain");
+        foreach (var gauge in Of(StepKind.Gauge))
+            foreach (var turn in _steps.Where(s => s.WheelsTurn && gauge.After.Contains(s.Id)))
+                yield return new(turn.Id, gauge.Id, [.. _steps.Where(s => s.Id != turn.Id && s.Id != gauge.Id && !(Reaches(turn, s) && Reaches(s, gauge))).Select(s => s.Id)], "it is hot for the reading");
         foreach (var reservoir in _sheet.Access.Values.Where(a => a.Cautions.Contains("brake-fluid") && _opens.ContainsKey(a.Id) && _closes.ContainsKey(a.Id)))
         {
             var (open, close) = (_opens[reservoir.Id], _closes[reservoir.Id]);

@@ -11,7 +11,7 @@ public static class StepOrdering
     /// <param name="effort">How many partial orders may be grown beyond which only a narrow search goes on; the bound then says what is left open.</param>
     /// <exception cref="ArgumentException">The tasks go round in a circle, there are too many, or nothing is begun and there is no order at all.</exception>
     public static Ordering ForOne(OrderingProblem problem, int effort = UsualEffort) => 
-        Solve(problem, shape => SoloOrdering.Solve(shape, effort));
+        Solve(problem, shape => SoloOrdering.Solve(shape, effort) is { } found ? ShortOpening.Of(shape, found) : null);
 
     /// <summary>A good order for two people who share the lift: nobody works while it moves, and what takes both waits for both.</summary>
     /// <param name="problem">The work.</param>
