@@ -1,5 +1,8 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -72,6 +75,8 @@ public class OtherModelTests
     public OtherModelTests() => _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(),
         new CardOpened("T-1", Tractor.Id, 1, ["oil", "grease"], CardPlanner.Compose(Tractor, ["oil", "grease"]), Km(1000), Use.Normal, null, new Dictionary<string, int>()))]);
 
+    private static readonly CardFacts Facts = new(Shelf.Empty with { Oils = new([new("Any SAE 30", ["SAE 30"], [], [], false)], CoverBook.Empty) });
+
     private static ModelSheet Read()
     {
         var reading = SheetReader.Read(Text);
@@ -80,7 +85,7 @@ public class OtherModelTests
 
     private Decision Give(CardCommand command)
     {
-        var decision = _card.Decide(command, Iona, _now);
+        var decision = _card.Decide(command, Iona, _now, Facts);
         if (decision is Accepted accepted)
         {
             var seq = _card.History.Count;
@@ -91,7 +96,7 @@ public class OtherModelTests
         return decision;
     }
 
-    private void Do(CardCommand command) => Assert.True(Give(command) is Accepted, Describe(_card.Decide(command, Iona, _now)));
+    private void Do(CardCommand command) => Assert.True(Give(command) is Accepted, Describe(_card.Decide(command, Iona, _now, Facts)));
 
     private void Done(params string[] steps) => Array.ForEach(steps, s => Do(new ConfirmStep(s)));
 
@@ -99,8 +104,8 @@ public class OtherModelTests
 
     private void UpToFilling()
     {
-        Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), L(5), EngineOil(4, "Any SAE 30")));
-        Done("block", "lid-off", "breather-off", "filter-off", "drain", "ring-on");
+        Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(5)], EngineOil(4, "Any SAE 30")));
+        Done("block", "lid-off", "breather-off", "drain", "filter-off", "ring-on");
         Do(new TakeReading("plug-in", new(Core.Quantities.Quantity<Core.Quantities.Torque>.Of(60, Core.Quantities.Torque.PoundFoot), Core.Quantities.Torque.PoundFoot)));
     }
 
@@ -169,14 +174,15 @@ public class OtherModelTests
     }
 
     [Fact]
-    public void The_kit_can_be_laid_out_again_until_a_fastener_is_open()
+    public void The_kit_can_be_laid_out_again_while_something_is_open()
     {
-        var kit = new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), L(1), EngineOil(4, "Any SAE 30"));
+        var kit = new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(6)], EngineOil(4, "Any SAE 30"));
         Do(kit);
-        Do(kit with { Pan = L(6) });
-        Done("block", "lid-off", "filter-off");
-        Assert.Contains("did this at", Refused(kit));
-        Assert.Contains("cannot be what the pan holds", Describe(new OtherModelTests().Give(kit with { Pan = L(-1) })));
+        Done("block", "lid-off", "breather-off", "drain", "filter-off");
+        Do(kit with { Pans = [L(2), L(5)] });
+        Assert.Equal(2, _card.Kit!.AllPans.Count);
+        Assert.Contains("pans hold is missing or cannot be", Refused(kit with { Pans = [L(-1)] }));
+        Assert.Contains("The pan holds 1.00 L, but", Refused(kit with { Pans = [L(1)] }));
     }
 
     [Fact]
@@ -184,7 +190,7 @@ public class OtherModelTests
     {
         _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(), _card.Opened with { SealsUsedAgain = new Dictionary<string, int> { ["ring"] = 1 } })]);
         var parts = new Dictionary<string, KitPart> { ["can"] = new(KitChoice.InHand), ["ring"] = new(KitChoice.OldAgain, "", "Still flat") };
-        Do(new ConfirmKit("kit", parts, L(5), EngineOil(4, "Any SAE 30")));
+        Do(new ConfirmKit("kit", parts, [L(5)], EngineOil(4, "Any SAE 30")));
         Assert.Equal(("Copper ring used again, the second time", false), (_card.Deviations[0].Event.What, _card.Deviations[0].Event.NeedsCountersignature));
     }
 

@@ -1,9 +1,12 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Oils;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 
 namespace Anakyklos.Core.Tests;
 
@@ -37,15 +40,21 @@ internal sealed class Workbench
     internal static Typed<Volume> Litres(decimal litres) => new(L(litres), Volume.Litre);
 
     internal static ConfirmKit FullKit(decimal pan = 8, decimal oil = 7) => new("lay-out-kit",
-        Courier.Parts.Keys.ToDictionary(id => id, _ => new KitPart(KitChoice.InHand)), L(pan), EngineOil(oil, "Gannet Lowash 5W-30"));
+        Courier.Parts.Keys.ToDictionary(id => id, _ => new KitPart(KitChoice.InHand)), [L(pan)], EngineOil(oil, "Gannet Lowash 5W-30"));
 
-    internal static IReadOnlyDictionary<string, KitOil> EngineOil(decimal litres, string product) => new Dictionary<string, KitOil> { ["engine-oil"] = new(L(litres), product) };
+    internal static IReadOnlyDictionary<string, OilLaidOut> EngineOil(decimal litres, string product, string reason = "") =>
+        new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(L(litres), product, reason) };
+
+    /// <summary>The depot's oil book, as it ships.</summary>
+    internal static readonly OilBook Book = OilBook.Read(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "oils.json"))).Book!;
+
+    internal CardFacts Facts { get; set; } = new(Shelf.Empty with { Oils = Book });
 
     internal void Wait(double minutes) => Now += TimeSpan.FromMinutes(minutes);
 
     internal Decision Try(CardCommand command, Person? by = null)
     {
-        var decision = Card.Decide(command, by ?? Iona, Now);
+        var decision = Card.Decide(command, by ?? Iona, Now, Facts);
         if (decision is Accepted accepted)
         {
             var id = Guid.NewGuid();
@@ -55,7 +64,7 @@ internal sealed class Workbench
         return decision;
     }
 
-    internal void Do(CardCommand command, Person? by = null) => Assert.True(Try(command, by) is Accepted, $"{command}: {Describe(Card.Decide(command, by ?? Iona, Now))}");
+    internal void Do(CardCommand command, Person? by = null) => Assert.True(Try(command, by) is Accepted, $"{command}: {Describe(Card.Decide(command, by ?? Iona, Now, Facts))}");
 
     internal IReadOnlyList<Refusal> Refusals(CardCommand command, Person? by = null) => Assert.IsType<Refused>(Try(command, by)).Reasons;
 

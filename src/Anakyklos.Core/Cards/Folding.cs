@@ -13,7 +13,7 @@ public sealed partial class JobCard
         _next = null;
         switch (r.Event)
         {
-            case CardOpened:
+            case CardOpened or TakenBack:
                 break;
             case KitConfirmed e:
                 ApplyKit(e, r);

@@ -30,6 +30,15 @@ public sealed partial class JobCard
     // Too much torque is answered at the step itself, so it is where the hands go on.
     private bool CanBegin(SheetStep step) => _overTorqued.Contains(step.Id) || Standing(step, null).Count == 0;
 
+    // The lift is not moved for nothing: something must be able to be done where it goes, or it comes down at the end.
+    private bool IsWorthMoving(SheetStep move)
+    {
+        var there = Remaining.SkipWhile(s => s.Id != move.Id).SkipWhile(s => s.MovesLift).TakeWhile(s => !s.MovesLift).ToList();
+        return there.Count == 0 ? LiftUp && move.Kind is (StepKind.Clear or StepKind.Lower) : there.Any(s => Unmoved(s, null).Count == 0);
+    }
+
+    private IReadOnlyList<Refusal> Unmoved(SheetStep step, DateTimeOffset? now) => [.. StopInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step), .. NeedsThere(step)];
+
     private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
         .Where(s => IsLeft(s.Id))
         .Select(s => new Refusal($"“{s.Title}” comes first.", "Do that step first.", s.Id));
@@ -144,7 +153,7 @@ public sealed partial class JobCard
         }
         foreach (var r in NeedsOpen(fastener.Needs))
             yield return r;
-        if (fastener.System is { } fluid && fastener.Drains is null && fastener.Fills is null)
+        if (fastener is { GoesWithDrain: true, System: { } fluid })
             foreach (var drain in Remaining.Where(s => s.Kind == StepKind.Drain && Sheet.Fasteners[s.What].Drains == fluid))
                 yield return new($"The old {Low(Sheet.Fluids[fluid].Name)} is still in.", "Let it out first: what is new goes in with new oil.", drain.Id);
     }
@@ -175,6 +184,8 @@ public sealed partial class JobCard
 
     private IEnumerable<Refusal> BeforeLowering(SheetStep step)
     {
+        if (!LiftUp)
+            yield return new("The vehicle is down already.", "Go on with the next step.");
         foreach (var r in OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", IsUnderneath))
             yield return r;
         foreach (var r in NotDoneBefore(step, s => s.Kind == StepKind.Clear && s.Place == Place.Below, "Nothing comes down before the space underneath was looked at."))

@@ -136,7 +136,7 @@ public sealed partial class JobCard
     /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When something stands in
     /// the way of all of them, the first of them; it says what. Null when all is done.
     /// </summary>
-    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(CanBegin) ?? Remaining.FirstOrDefault();
+    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(s => CanBegin(s) && (!s.MovesLift || IsWorthMoving(s))) ?? Remaining.FirstOrDefault();
 
     /// <summary>The step that would close an open item, or null when none of those left does.</summary>
     public SheetStep? Closing(OpenItem item) => item.Kind switch

@@ -67,7 +67,11 @@ public sealed partial class JobCard
             return after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered");
         if (Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside && after._steps.TryGetValue(s.Id, out var now_) && now_.Status is StepStatus.Done or StepStatus.LeftOut) is { } done)
             return after.Replanned(now, [], null, $"“{done.Title}” is done");
-        return after.Next is not { } next || after.CanBegin(next) ? [] : after.Replanned(now, [], null, "What comes next cannot be done as it stands");
+        if (after.Next is not { } next || after.CanBegin(next))
+            return [];
+        // Where no order helps, the order stays, and the step says what stands in its way.
+        var other = after.Replanned(now, [], null, "What comes next cannot be done as it stands").ToList();
+        return other.Count > 0 && after.With([.. other.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]) is { Next: { } better } then && then.CanBegin(better) ? other : [];
     }
 
     private PlanStart StandsAt(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
@@ -75,7 +79,7 @@ public sealed partial class JobCard
         var begun = first is not null && Step(first) is { } f ? f : null;
         return new(
             Steps.Where(s => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut || s.Id == first).Select(s => s.Id).ToHashSet(),
-            Steps.Where(s => _steps[s.Id].Status == StepStatus.Aside && s.Id != first).Select(s => s.Id).Concat(alsoBlocked).ToHashSet(),
+            Steps.Where(s => s.Id != first && (_steps[s.Id].Status == StepStatus.Aside || (IsLeft(s.Id) && StopInTheWay(s).Any()))).Select(s => s.Id).Concat(alsoBlocked).ToHashSet(),
             _waits.Values.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
                 .Concat(begun?.Wait is { } wait ? [new(begun.Id, wait.Lasts)] : []).ToDictionary(),
             LiftUp, (begun ?? LastDone)?.Place,

@@ -110,6 +110,10 @@ public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IRea
 public sealed record KitList(IReadOnlyList<KitPartLine> Parts, IReadOnlyList<KitOilLine> Oils, IReadOnlyList<KitToolLine> Tools, IReadOnlyList<KitTorqueLine> Torques,
     KitPanLine? Pan, IReadOnlyList<FluidSystem> SidewaysFills, IReadOnlyList<Fastener> Drips)
 {
-    /// <summary>The worst of its parts and fluids.</summary>
-    public KitVerdict Verdict => Parts.Select(p => p.Verdict).Concat(Oils.Select(o => o.Verdict)).DefaultIfEmpty(KitVerdict.InHand).Max();
+    /// <summary>The worst of its parts, fluids and pans.</summary>
+    public KitVerdict Verdict => Parts.Select(p => p.Verdict).Concat(Oils.Select(o => o.Verdict))
+        .Append(Pan?.Short is null ? KitVerdict.InHand : KitVerdict.Stops).Max();
+
+    /// <summary>What no wrench of the crib can tighten, or none that is in calibration.</summary>
+    public IEnumerable<KitTorqueLine> OutOfReach => Torques.Where(t => t.Wrench is null);
 }

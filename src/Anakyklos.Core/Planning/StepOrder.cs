@@ -179,7 +179,7 @@ internal sealed class StepOrder
                 foreach (var measure in Of(StepKind.Measure).Where(s => s.What == fluid.Id))
                     Link(drain, measure, $"measures what ran out", drain.Wait?.Lasts ?? default);
                 // A filter belongs to the drain of its fluid; a pan comes off when nothing runs out any more.
-                foreach (var joint in joints.Where(j => j.Drains is null && _opens.ContainsKey(j.Id)))
+                foreach (var joint in joints.Where(j => j.GoesWithDrain && _opens.ContainsKey(j.Id)))
                     Link(drain, _opens[joint.Id], joint.HoldsBack ? "comes off when nothing runs any more" : "goes with the old oil, not before it",
                         joint.HoldsBack ? drain.Wait?.Lasts ?? default : default);
             }

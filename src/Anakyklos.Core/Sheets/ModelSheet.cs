@@ -390,6 +390,9 @@ public sealed record Fastener
     /// <summary>It holds back what is still running out, as a pan does: it comes off only when nothing runs any more.</summary>
     public bool HoldsBack { get; init; }
 
+    /// <summary>Whether it goes with the old fluid and not before it: it holds a filter, or it is the pan.</summary>
+    public bool GoesWithDrain => System is not null && Drains is null && Fills is null && (Holds.Count > 0 || HoldsBack);
+
     /// <summary>The parts that are fitted before it is tightened: its seal and what it holds.</summary>
     public IEnumerable<string> Fitted => Seal is null ? Holds : [Seal, .. Holds];
 
