@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
 using Dapper;
 using Microsoft.Data.Sqlite;
@@ -19,7 +20,12 @@ public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
 /// <param name="Bay">Bay, or empty.</param>
 /// <param name="OpenedAt">When it was opened.</param>
 /// <param name="SignedAt">When it was signed, or null.</param>
-public sealed record CardEntry(long Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt);
+/// <param name="VoidedAt">When it was made void, or null.</param>
+public sealed record CardEntry(long Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt, DateTimeOffset? VoidedAt = null)
+{
+    /// <summary>Whether it is still worked on: neither signed nor void.</summary>
+    public bool IsOpen => SignedAt is null && VoidedAt is null;
+}
 
 /// <summary>Cards as chains of events in the database.</summary>
 public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
@@ -74,7 +80,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             return e.Card == id
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card, true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
-        var decision = card.Decide(wanted, by, at);
+        var facts = wanted is ConfirmKit ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime)) : CardFacts.None;
+        var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)
             return new CardAnswer(decision, card, false);
         var seq = card.History.Count;
@@ -93,8 +100,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return _known.TryGetValue(id, out var card) && card.History.Count == head ? card : Load(connection, id, null);
     }
 
-    /// <summary>Cards that are not signed, oldest first.</summary>
-    public IReadOnlyList<CardEntry> Unsigned() => List("where signed_at is null order by id", new { });
+    /// <summary>Cards that are neither signed nor void, oldest first.</summary>
+    public IReadOnlyList<CardEntry> Unsigned() => List("where signed_at is null and voided_at is null order by id", new { });
 
     /// <summary>All cards of a vehicle, newest first.</summary>
     public IReadOnlyList<CardEntry> OfVehicle(string plate) => List("where plate = @plate order by id desc", new { plate });
@@ -105,8 +112,9 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     private List<CardEntry> List(string where, object values)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(long Id, string Plate, string Bay, string Opened, string? Signed)>($"select id, plate, bay, opened_at, signed_at from card {where}", values)
-            .Select(r => new CardEntry(r.Id, r.Plate, r.Bay, Time(r.Opened), r.Signed is null ? null : Time(r.Signed)))];
+        return [.. connection.Query<(long Id, string Plate, string Bay, string Opened, string? Signed, string? Voided)>(
+            $"select id, plate, bay, opened_at, signed_at, voided_at from card {where}", values)
+            .Select(r => new CardEntry(r.Id, r.Plate, r.Bay, Time(r.Opened), r.Signed is null ? null : Time(r.Signed), r.Voided is null ? null : Time(r.Voided)))];
     }
 
     /// <summary>The card as the transaction sees it, the hash of its last event, and what this command did if it was carried out before.</summary>
@@ -152,15 +160,13 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         }
         scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last)",
             ("@command", events[0].Command.ToString()), ("@id", id), ("@first", events[0].Seq), ("@last", events[^1].Seq));
-        scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed where id = @id",
-            ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null), ("@id", id));
+        scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed, voided_at = @voided where id = @id",
+            ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null), ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id));
         UnsyncedIn(scope)[id] = card;
         StockBooking.Book(scope, id, card, events);
-        scope.OnCommit(() =>
-        {
-            _known[id] = card;
-            Changed?.Invoke(id, card.History.Count);
-        });
+        scope.OnCommit(() => _known[id] = card);
+        foreach (var listener in Changed?.GetInvocationList().Cast<Action<long, int>>() ?? [])
+            scope.OnCommit(() => listener(id, card.History.Count));
     }
 
     private ModelSheet Sheet(CardOpened opened) => sheets.Find(opened.SheetId, opened.SheetRevision)

@@ -6,6 +6,7 @@ using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Quantities;
 using Dapper;
+using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
 
@@ -51,6 +52,11 @@ public sealed class SettingStore(WorkshopDatabase database)
     public WorkshopSettings Read()
     {
         using var connection = database.Connect();
+        return Read(connection);
+    }
+
+    internal static WorkshopSettings Read(SqliteConnection connection)
+    {
         var json = connection.QuerySingleOrDefault<string>("select value from setting where name = @Key", new { Key });
         return json is null ? WorkshopSettings.Unset : JsonSerializer.Deserialize<WorkshopSettings>(json, CardJson.Options)!;
     }

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Booking;
 using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
@@ -44,7 +45,7 @@ internal static class StockBooking
                     break;
             }
             if (e.Event is Signed)
-                foreach (var job in card.Opened.Jobs)
+                foreach (var job in card.JobsDone)
                     scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id) values (@Plate, @job, @day, @km, @Hours, @id) on conflict do nothing",
                         new { card.Opened.Plate, job, day = DateOnly.FromDateTime(e.At.DateTime).ToString("O", CultureInfo.InvariantCulture), km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours, id });
         }
@@ -88,9 +89,17 @@ internal static class StockBooking
             "select kind, item, name, amount from movement where card_id = @id and seq between @From and @To and kind in ('used', 'poured')", new { id, back.From, back.To }).ToList();
         foreach (var (kind, item, name, amount) in taken)
         {
-            // Oil that is in the engine does not come back into the container by itself; only parts do.
-            if (kind != "used")
+            // The press was a mistake: what it says was poured is still in its container.
+            if (kind == "poured")
+            {
+                scope.Connection.Execute("update container set left_l = @left where id = @container", new
+                {
+                    container = item["container:".Length..],
+                    left = Litres(ShelfStore.ReadContainers(scope.Connection).First(c => item == $"container:{c.Id}").Left + Quantity<Volume>.Of(-decimal.Parse(amount, CultureInfo.InvariantCulture), Volume.Litre)),
+                });
+                Note(scope, id, e, "returned", item, name, amount.TrimStart('-'));
                 continue;
+            }
             scope.Connection.Execute("update part set on_shelf = on_shelf + 1 where bare = @item", new { item });
             scope.Connection.Execute("insert into reservation (card_id, bare, count) values (@id, @item, 1) on conflict do update set count = count + 1", new { id, item });
             Note(scope, id, e, "returned", item, name, amount.TrimStart('-'));

@@ -11,6 +11,9 @@ public sealed class WriteQueue : IDisposable
 {
     private const int MostTogether = 64;
 
+    /// <summary>Raised when somebody who was told of a write failed at it; the write itself stands.</summary>
+    public event Action<Exception>? ListenerFailed;
+
     private readonly ConcurrentQueue<Job> _line = new();
     private readonly SqliteConnection _connection;
     private readonly PreparedStatements _prepared;
@@ -69,7 +72,6 @@ public sealed class WriteQueue : IDisposable
             while (batch.Count < MostTogether && _line.TryDequeue(out var next))
                 batch.Add((next, Attempt(next, scope)));
             _prepared.Run("commit");
-            scope.Committed();
         }
         catch (Exception e)
         {
@@ -77,6 +79,8 @@ public sealed class WriteQueue : IDisposable
             scope.RolledBack();
             batch = batch.Count == 0 ? [(first, e)] : [.. batch.Select(b => (b.Job, (Exception?)e))];
         }
+        // It is on the disk: whoever listens may fail, and still everybody is answered that it is saved.
+        scope.Committed(ListenerFailed);
         foreach (var (job, failed) in batch)
             if (failed is null)
                 job.Done();
@@ -155,14 +159,27 @@ public sealed class WriteScope
     public T? First<T>(string sql, Func<SqliteDataReader, T> row, params ReadOnlySpan<(string Name, object? Value)> values) => _prepared.First(sql, row, values);
 
     /// <summary>Runs once the transaction is on the disk, not at all if it is not.</summary>
-    /// <param name="then">Must not throw.</param>
+    /// <param name="then">What it throws is told to <see cref="WriteQueue.ListenerFailed"/> and changes nothing.</param>
     public void OnCommit(Action then) => _onCommit.Add(then);
 
     internal int Mark() => _onCommit.Count;
 
     internal void BackTo(int mark) => _onCommit.RemoveRange(mark, _onCommit.Count - mark);
 
-    internal void Committed() => _onCommit.ForEach(a => a());
+    internal void Committed(Action<Exception>? failed)
+    {
+        foreach (var then in _onCommit)
+        {
+            try
+            {
+                then();
+            }
+            catch (Exception e)
+            {
+                failed?.Invoke(e);
+            }
+        }
+    }
 
     internal void RolledBack() => _onCommit.Clear();
 }

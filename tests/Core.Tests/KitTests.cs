@@ -1,3 +1,4 @@
+using Anakyklos.Core.Booking;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;

@@ -118,7 +118,7 @@ public class OtherModelTests
         Do(new Pour("fill", new(_card.FillOf("engine-oil").FirstPour, Core.Quantities.Volume.Litre)));
         Done("lid-on", "clear-top", "start", "stop", "look-at-joints");
         Do(new ReadGauge("level", new(0.95m)));
-        Done("used-oil", "unblock", "grease", "label");
+        Done("used-oil", "grease", "unblock", "label");
         Do(new Sign());
         Assert.Equal(["oil", "grease"], ((Signed)_card.Signature!.Event).Due.Select(d => d.Job));
         Assert.Equal(new DateOnly(2028, 3, 9), ((Signed)_card.Signature!.Event).Due[0].Next.By);

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Rehearsal;
 using System.Text;
 using System.Text.Json.Nodes;
 using Anakyklos.Core.Planning;

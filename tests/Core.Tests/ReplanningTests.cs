@@ -1,3 +1,4 @@
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;

@@ -28,6 +28,7 @@ public sealed class ShelfStoreTests : IDisposable
         var (database, cards) = _workshop.Open();
         var shelf = new ShelfStore(database, new SettingStore(database));
         await shelf.BringIn(Stock, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday);
+        await shelf.WriteOilBook("""{"format": "anakyklos/oil-book/1", "products": [{"name": "Gannet Lowash 5W-30", "grades": ["SAE 5W-30"], "codes": ["Tarn T-41L"], "lowAsh": true}]}""");
         return await _workshop.WithCard() is var w ? (shelf, w.Cards, w.Card, database) : default;
     }
 
@@ -40,8 +41,8 @@ public sealed class ShelfStoreTests : IDisposable
             at = at.AddMinutes(70);
             CardCommand command = step.Kind switch
             {
-                StepKind.Kit => new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" ? new KitPart(KitChoice.StandsIn, "TC-0718-R") : new KitPart(KitChoice.InHand)),
-                    L(8), new Dictionary<string, KitOil> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
+                StepKind.Kit => new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" ? new KitPart(KitChoice.InHand, "TC-0718-R") : new KitPart(KitChoice.InHand)),
+                    [L(8)], new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
                 StepKind.Tighten => new TakeReading(step.Id, new(Quantity<Torque>.Of(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre), Torque.NewtonMetre)),
                 StepKind.Pour => new Pour(step.Id, new(L(5), Volume.Litre)),
                 StepKind.Gauge => new ReadGauge(step.Id, new(0.75m)),

@@ -61,7 +61,7 @@ public sealed class KitPageTests : IAsyncLifetime
         await _browser.Submit("button[formaction*=Confirm]", [.. ticks, ("reason-drain-washer", "Mail boat sails at noon")]);
         var deviation = Cards.Find(id)!.Deviations.Single();
         Assert.Equal(("Iona R.", "Mail boat sails at noon"), (deviation.Recorded.By.Name, deviation.Event.Reason));
-        Assert.Equal(1, Cards.Find(id)!.SealsLeftIn["drain-washer"]);
+        Assert.Equal(KitConfirmed.OldOneAgain, Cards.Find(id)!.Kit!.Parts["drain-washer"]);
     }
 
     [Fact]

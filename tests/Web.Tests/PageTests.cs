@@ -65,8 +65,8 @@ public sealed class PageTests : IAsyncLifetime
         await browser.Get($"/lift/{card}?step=drain");
         Assert.Contains("The kit has not been confirmed yet.", browser.Text);
         var hidden = browser.Page.QuerySelectorAll("input[type=hidden]");
-        await browser.Get($"/lift/{card}");
-        Assert.Equal(HttpStatusCode.Conflict, await browser.Submit(".lift-main button", ("step", "drain")));
+        await browser.Get($"/lift/{card}?step=warm-up");
+        Assert.Equal(HttpStatusCode.Conflict, await browser.Submit("form[action='?handler=Done'] button", ("step", "drain")));
         Assert.Contains("The vehicle is down.", browser.Text);
         Assert.DoesNotContain("Exception", browser.Text);
     }
@@ -158,14 +158,16 @@ public sealed class PageTests : IAsyncLifetime
     {
         var (iona, card) = await OnNewCard();
         var una = await _host.SignedIn("una");
+        await WorkUpTo(una, card, "Chock");
         await una.Get($"/lift/{card}");
         await iona.Get($"/lift/{card}");
+        var before = _host.Services.GetRequiredService<CardStore>().Find(card)!.History.Count;
         await una.Submit(".lift-main button");
         Assert.Equal(HttpStatusCode.Conflict, await iona.Submit(".lift-main button"));
         Assert.Contains("Una B. did this", iona.Text);
         await iona.Get($"/lift/{card}?since=1");
         Assert.Contains("Meanwhile: Una B.", iona.Text);
-        Assert.Equal(2, _host.Services.GetRequiredService<CardStore>().Find(card)!.History.Count);
+        Assert.Equal(before + 1, _host.Services.GetRequiredService<CardStore>().Find(card)!.History.Count);
     }
 
     [Fact]
@@ -202,9 +204,11 @@ public sealed class PageTests : IAsyncLifetime
     {
         var (browser, card) = await OnNewCard();
         await WorkUpTo(browser, card, "Open the bonnet");
-        await browser.Get($"/lift/{card}?step=set-chocks");
-        await browser.Submit("form[action='?handler=Back']");
         await browser.Get($"/lift/{card}");
+        Assert.Contains("You pressed last: Run the engine warm", browser.Text);
+        await browser.Submit("form[action='?handler=Back']");
+        Assert.StartsWith("Run the engine warm", browser.Heading);
+        await browser.Submit("form[action='?handler=Back']");
         Assert.StartsWith("Chock the rear wheels", browser.Heading);
     }
 

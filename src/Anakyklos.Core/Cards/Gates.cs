@@ -167,7 +167,7 @@ public sealed partial class JobCard
         var fluid = Sheet.Fluids[plug.Drains!];
         var kit = Steps.FirstOrDefault(s => s.Kind == StepKind.Kit)?.Id;
         if (PanPlan.Short([.. FluidsDrained], Kit.AllPans) is { } pans)
-            yield return pans with { Step = kit };
+            yield return new(pans.What, pans.Do, kit);
         if ((Kit.Oils.GetValueOrDefault(fluid.Id)?.Amount ?? Quantity<Volume>.Zero) is var oil && oil < fluid.Amount.Value)
             yield return new($"Only {Litres(oil)} of {Low(fluid.Name)} is in hand, and {Litres(fluid.Amount.Value)} must go back in.", "Fetch the rest and say so at the kit.", kit);
         foreach (var fill in Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !HasOpen(f)))
@@ -252,6 +252,9 @@ public sealed partial class JobCard
         if (access.HoldsVehicle && Remaining.TakeWhile(s => s.Kind != StepKind.Secure || s.What != access.Id).FirstOrDefault(s => s.Lift == LiftNeed.Up && !s.MovesLift) is { } still)
             yield return new($"“{still.Title}” still needs the lift.", "They stay until that is done.", still.Id);
     }
+
+    /// <summary>The sealed joints that were opened on this card, closed again or not.</summary>
+    public IEnumerable<Fastener> JointsOpened => OpenedJoints.Select(id => Sheet.Fasteners[id]);
 
     private IEnumerable<string> OpenedJoints => Sheet.Fasteners.Values
         .Where(f => f.Seal is not null && (HasOpen(f) || _closedAt.ContainsKey(f.Id))).Select(f => f.Id);

@@ -1,8 +1,16 @@
-using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Kit;
+
+/// <summary>Pans in which not everything finds room.</summary>
+/// <param name="What">What is wrong, as a sentence.</param>
+/// <param name="Do">What to do about it.</param>
+public sealed record PanShortage(string What, string Do)
+{
+    /// <summary>Both sentences.</summary>
+    public override string ToString() => $"{What} {Do}";
+}
 
 /// <summary>Which fluid runs into which pan: everything that comes out must find room, what is measured has a pan of its own, and oil, coolant, fuel and
 /// brake fluid never share one. Kit, gate and lift ask here.</summary>
@@ -45,7 +53,7 @@ public static class PanPlan
     }
 
     /// <summary>What is wrong with the pans in hand, or null when all that comes out finds room.</summary>
-    public static Refusal? Short(IReadOnlyList<FluidSystem> drained, IReadOnlyList<Quantity<Volume>> pans)
+    public static PanShortage? Short(IReadOnlyList<FluidSystem> drained, IReadOnlyList<Quantity<Volume>> pans)
     {
         if (drained.Count == 0 || Of(drained, pans) is not null)
             return null;
@@ -53,7 +61,7 @@ public static class PanPlan
         var holds = pans.Count == 1 ? $"The pan holds {pans[0].Print(Volume.Litre)}" : $"The pans hold {string.Join(" and ", pans.Select(p => p.Print(Volume.Litre).ToString()))}";
         var own = drained.Count > 1 ? string.Join(" and ", drained.Where(f => drained.Any(o => o != f && !MayShare(f, o))).Select(f => $"the {Words.Low(f.Name)}")) : "";
         return new($"{holds}, but {comes} will come out{(own.Length > 0 ? $", and {own} cannot share one" : "")}.",
-            "Take a larger pan or one more and say so at the kit; one that is emptied in between counts twice.", Field: "pan");
+            "Take a larger pan or one more and say so at the kit; one that is emptied in between counts twice.");
     }
 
     /// <summary>The fewest and smallest pans of a crib in which all finds room, or null when even all of them are too small.</summary>

@@ -31,7 +31,13 @@ public interface ICommandBody
 
 public sealed record StepBody(Guid Command, int? Count = null, string? Reason = null) : ICommandBody;
 
-public sealed record KitBody(Guid Command, IReadOnlyDictionary<string, KitPart> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils) : ICommandBody;
+/// <summary>What lies there. What an oil lacks, and what stands in for a part, is found by the workshop and not said here.</summary>
+public sealed record KitBody(Guid Command, IReadOnlyDictionary<string, KitPart> Parts, IReadOnlyDictionary<string, OilLaidOut> Oils,
+    IReadOnlyList<Quantity<Volume>>? Pans = null, Quantity<Volume>? Pan = null) : ICommandBody;
+
+public sealed record TakeBackBody(Guid Command, int Of) : ICommandBody;
+
+public sealed record DecisionBody(Guid Command, int Of, bool Mended, string Words) : ICommandBody;
 
 public sealed record ReadingBody(Guid Command, Typed<Torque> Torque, bool UnitIsMeant = false) : ICommandBody;
 

@@ -1,3 +1,6 @@
+using Anakyklos.Core.Rehearsal;
+using System.Net;
+using System.Net.Sockets;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
@@ -66,6 +69,7 @@ internal static class WorkshopCommands
 
     private static async Task<int> Serve(Options options)
     {
+        using var mine = FolderLock.Take(options.Folder);
         await using var app = WorkshopApplication.Build(options, TimeProvider.System);
         await app.Services.GetRequiredService<ShippedSheets>().BringIn();
         return await Answer(app, options, "Anakyklos");
@@ -75,7 +79,13 @@ internal static class WorkshopCommands
     {
         if (options is { Demo: false })
             options = options with { Demo = true, Folder = options.FolderGiven ? options.Folder : ".demo" };
+        // The port and the folder first: nothing is cleared away for a demo that cannot be served, or that somebody is looking at.
+        if (!IsFree(options.Port))
+            return Found($"Port {options.Port} is taken. Give another with --port.");
+        using var mine = FolderLock.Take(options.Folder);
         var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
+        if (File.Exists(file) && !DemoDepot.IsDemo(options.Folder))
+            return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another folder with --data.");
         var keep = options.Keep && File.Exists(file);
         if (!keep)
             DemoDepot.Clear(options.Folder);
@@ -99,6 +109,22 @@ internal static class WorkshopCommands
         Console.WriteLine($"{who} is at http://localhost:{options.Port}");
         await app.WaitForShutdownAsync();
         return 0;
+    }
+
+    private static bool IsFree(int port)
+    {
+        try
+        {
+            using var probe = new TcpListener(Socket.OSSupportsIPv6 ? IPAddress.IPv6Any : IPAddress.Any, port);
+            if (Socket.OSSupportsIPv6)
+                probe.Server.DualMode = true;
+            probe.Start();
+            return true;
+        }
+        catch (SocketException)
+        {
+            return false;
+        }
     }
 
     private static int CheckSheet(string file)

@@ -40,10 +40,19 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         new(156, 138_050, [-0.2m, 0.3m, 0.7m], 38, "", ""),
     ];
 
-    /// <summary>Removes what an earlier demo left in the folder: its database and keys, nothing else.</summary>
+    private const string Marker = "this-is-the-demo";
+
+    /// <summary>Whether the folder's workshop was made by the demo; only such a one is ever cleared away.</summary>
+    public static bool IsDemo(string folder) => File.Exists(Path.Combine(folder, Marker));
+
+    /// <summary>Removes what an earlier demo left in the folder, nothing else, and marks it as the demo's.</summary>
+    /// <exception cref="InvalidOperationException">The folder holds a workshop that is not the demo's.</exception>
     public static void Clear(string folder)
     {
         Directory.CreateDirectory(folder);
+        if (File.Exists(Path.Combine(folder, WorkshopApplication.FileName)) && !IsDemo(folder))
+            throw new InvalidOperationException($"{folder} holds a workshop that is not the demo.");
+        File.WriteAllText(Path.Combine(folder, Marker), "The demo depot may clear the workshop in this folder away.\n");
         foreach (var end in new[] { "", "-wal", "-shm" })
             File.Delete(Path.Combine(folder, WorkshopApplication.FileName + end));
     }
@@ -52,6 +61,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     public async Task Fill()
     {
         await shipped.BringIn();
+        await stock.BringInOils();
         await settings.Write(new("Harbour Depot", null, [
             Wrench("TW-2", 5, 60, 1, clock.Today.AddDays(210)), Wrench("TW-4", 40, 200, 5, clock.Today.AddDays(65)), Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24));
         var iona = await Person("iona", "Iona R.", Role.Technician);
@@ -96,7 +106,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         {
             at += step.Takes;
             card = step.Kind == StepKind.Kit
-                ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.StandsIn, "CF-8806-C")), Quantity<Volume>.Zero, new Dictionary<string, KitOil>()), by, at)
+                ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<string, OilLaidOut>()), by, at)
                 : await Give(id, new ConfirmStep(step.Id), by, at);
         }
     }
@@ -171,7 +181,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         {
             case StepKind.Kit:
                 yield return new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" && past.OldWasher.Length > 0 ? new KitPart(KitChoice.OldAgain, "", past.OldWasher) : new KitPart(KitChoice.InHand)),
-                    Quantity<Volume>.Of(10, Volume.Litre), card.FluidsWanted.ToDictionary(f => f.Id, f => new KitOil(f.Amount.Value + Quantity<Volume>.Of(0.6m, Volume.Litre), Oil)));
+                    [Quantity<Volume>.Of(10, Volume.Litre)], card.FluidsWanted.ToDictionary(f => f.Id, f => new OilLaidOut(f.Amount.Value + Quantity<Volume>.Of(0.6m, Volume.Litre), Oil)));
                 break;
             case StepKind.Tighten:
                 var target = ((ToTorque)card.Sheet.Fasteners[step.What].Tightening.Value).Target;

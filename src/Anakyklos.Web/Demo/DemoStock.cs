@@ -13,16 +13,22 @@ public sealed class DemoStock(ShelfStore shelf, WorkshopClock clock)
     /// <exception cref="WorkshopFileException">A shipped file has errors.</exception>
     public async Task Fill(Person by)
     {
-        var book = await File.ReadAllTextAsync(At("oils.json"));
-        var (oils, errors) = OilBook.Read(book);
-        if (oils is null)
-            throw new WorkshopFileException($"oils.json: {errors[0]}");
-        await shelf.WriteOilBook(book);
+        var oils = await BringInOils();
         foreach (var kind in StockFiles.Kinds)
         {
             var (file, wrong) = StockFiles.Read(kind, await File.ReadAllTextAsync(At($"{kind}.csv")), clock.Today, [.. oils.Products.Select(p => p.Name)]);
             await shelf.BringIn(file ?? throw new WorkshopFileException($"{kind}.csv: {wrong[0]}"), by, clock.Now);
         }
+    }
+
+    /// <summary>The oil book: no oil is poured before it is there to be compared with.</summary>
+    /// <exception cref="WorkshopFileException">The shipped file has errors.</exception>
+    public async Task<OilBook> BringInOils()
+    {
+        var book = await File.ReadAllTextAsync(At("oils.json"));
+        var (oils, errors) = OilBook.Read(book);
+        await shelf.WriteOilBook(oils is null ? throw new WorkshopFileException($"oils.json: {errors[0]}") : book);
+        return oils;
     }
 
     private static string At(string name) => Path.Combine(AppContext.BaseDirectory, "stock", name);

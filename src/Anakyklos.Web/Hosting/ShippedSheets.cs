@@ -1,4 +1,4 @@
-using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Hosting;
@@ -13,7 +13,7 @@ public sealed class ShippedSheets(SheetStore sheets, WorkshopClock clock)
         foreach (var file in Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "sheets"), "*.json").Order())
         {
             var text = await File.ReadAllTextAsync(file);
-            var reading = SheetRehearsal.Read(System.Text.Encoding.UTF8.GetBytes(text));
+            var reading = SheetReader.Read(System.Text.Encoding.UTF8.GetBytes(text));
             if (reading.Sheet is not { } sheet)
                 throw new WorkshopFileException($"{Path.GetFileName(file)}: {reading.Errors[0]}");
             await sheets.BringIn(sheet, text, clock.Now);

@@ -36,7 +36,13 @@ public static class WorkshopApplication
         services.AddSingleton(options);
         services.AddSingleton(time);
         services.AddSingleton<WorkshopClock>();
-        services.AddSingleton(_ => new WorkshopDatabase(Path.Combine(options.Folder, FileName)));
+        services.AddSingleton(s =>
+        {
+            var database = new WorkshopDatabase(Path.Combine(options.Folder, FileName));
+            var log = s.GetRequiredService<ILoggerFactory>().CreateLogger<WorkshopDatabase>();
+            database.Writes.ListenerFailed += e => log.LogError(e, "A listener failed after a write; the write stands");
+            return database;
+        });
         services.AddSingleton<SheetStore>();
         services.AddSingleton<CardStore>();
         services.AddSingleton<PeopleStore>();
@@ -85,7 +91,7 @@ public static class WorkshopApplication
             pages.Conventions.AllowAnonymousToPage("/Error");
             pages.Conventions.AuthorizePage("/Workshop", "lead");
         });
-        services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions));
+        services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions).RespectNullableAnnotations = true);
         services.AddOpenApi("v1", CardEndpoints.Describe);
         services.AddProblemDetails();
         services.AddResponseCompression(c =>

@@ -30,23 +30,23 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <summary>What was typed into a field of the form that was sent, or empty.</summary>
     public string Typed(string field) => Request.HasFormContentType ? Request.Form[field].ToString() : "";
 
-    /// <summary>The last thing done that can be taken back, or null.</summary>
-    public Recorded? Last => Card.History.Count > 1 && Card.History[^1].Event is StepDone or ReadingTaken or KitConfirmed or Poured or GaugeRead or StepPutAside or LiftMoved or TakenOut ? Card.History[^1] : null;
+    /// <summary>What this person pressed last and could take back, or null.</summary>
+    public Recorded? Last => viewer.Member is { } me && Card.Ended is null ? Card.LastPressOf(me.Id) : null;
 
     /// <summary>Reads a kit as it was posted; null when an amount could not be read.</summary>
-    protected ConfirmKit? ReadKit(string step, KitDesk desk, Func<Part, KitPart> lies)
+    protected ConfirmKit? ReadKit(string step, Func<Part, KitPart> lies)
     {
-        var pan = Card.Steps.Any(s => s.Kind == StepKind.Drain) ? ReadAmount("pan") : Quantity<Volume>.Zero;
+        IReadOnlyList<Quantity<Volume>?> pans = Card.FluidsDrained.Any() ? [.. Typed("pan").Split('+', ';').Select(pan => ReadAmount("pan", pan))] : [];
         var oils = Card.FluidsWanted.ToDictionary(f => f.Id, f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}"), Reason: Typed($"reason-{f.Id}").Trim()));
-        if (pan is null || oils.Values.Any(o => o.Amount is null))
+        if (pans.Any(p => p is null) || oils.Values.Any(o => o.Amount is null))
             return null;
-        var kit = desk.Judge(Card, new(step, Card.PartsWanted.ToDictionary(p => p.Id, lies), pan.Value, oils.ToDictionary(o => o.Key, o => new KitOil(o.Value.Amount!.Value, o.Value.Product, Reason: o.Value.Reason))), Refusals);
-        return Refusals.Count > 0 ? null : kit;
+        return new(step, Card.PartsWanted.ToDictionary(p => p.Id, lies), [.. pans.Select(p => p!.Value)],
+            oils.ToDictionary(o => o.Key, o => new OilLaidOut(o.Value.Amount!.Value, o.Value.Product, o.Value.Reason)));
     }
 
-    private Quantity<Volume>? ReadAmount(string field)
+    private Quantity<Volume>? ReadAmount(string field, string? text = null)
     {
-        var read = Quantity<Volume>.Read(Typed(field), out var problem);
+        var read = Quantity<Volume>.Read(text ?? Typed(field), out var problem);
         if (read is null)
             Refusals.Add(new(problem, "", Field: field));
         return read?.Value;

@@ -15,9 +15,12 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk d
     public IReadOnlyList<Recorded> Wanting { get; private set; } = [];
     public IReadOnlyList<Recorded> Readings { get; private set; } = [];
     public IReadOnlyList<Member> Countersigners { get; private set; } = [];
+
+    /// <summary>Those who decide about a stop.</summary>
+    public IEnumerable<Member> Leads => Countersigners.Where(p => p.Role == Role.Lead);
     public string PinProblem { get; private set; } = "";
 
-    public IActionResult OnGet(long id) => Load(id) ?? (Card.Signature is null ? Show() : Redirect($"/record/{id}"));
+    public IActionResult OnGet(long id) => Load(id) ?? (Card.Ended is null ? Show() : Redirect($"/record/{id}"));
 
     private PageResult Show()
     {
@@ -37,7 +40,24 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk d
         return await Carry(id, () => new Sign()) is not null ? Redirect($"/record/{id}") : Show();
     }
 
-    public async Task<IActionResult> OnPostCountersignAsync(long id, string? of, string? who, string? pin)
+    public Task<IActionResult> OnPostCountersignAsync(long id, string? of, string? who, string? pin) =>
+        WithName(id, who, pin, () => new Countersign(int.TryParse(of, out var n) ? n : 0));
+
+    public Task<IActionResult> OnPostDecideAsync(long id, string? of, string? who, string? pin, string? words, string? mended) =>
+        WithName(id, who, pin, () => new DecideStop(int.TryParse(of, out var n) ? n : 0, mended == "yes", words?.Trim() ?? ""));
+
+    public Task<IActionResult> OnPostMendAsync(long id, string? index, string? who, string? pin, string? words) =>
+        WithName(id, who, pin, () => new MendCarried(int.TryParse(index, out var n) ? n : -1, words?.Trim() ?? ""));
+
+    public async Task<IActionResult> OnPostVoidAsync(long id, string? reason)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        return await Carry(id, () => new VoidCard(reason?.Trim() ?? "")) is not null ? Redirect($"/record/{id}") : Show();
+    }
+
+    // Somebody else puts a name to it, at this screen, with a PIN of their own.
+    private async Task<IActionResult> WithName(long id, string? who, string? pin, Func<CardCommand> command)
     {
         if (Load(id) is { } missing)
             return missing;
@@ -48,7 +68,7 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk d
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
             return Show();
         }
-        if (await Carry(id, () => new Countersign(int.TryParse(of, out var n) ? n : 0), second.Person) is not null)
+        if (await Carry(id, command, second.Person) is not null)
             return Redirect($"/handover/{id}");
         PinProblem = string.Join(" ", Refusals);
         Refusals.Clear();

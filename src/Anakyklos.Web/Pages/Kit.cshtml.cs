@@ -21,7 +21,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     public SheetStep? Step => Card.Steps.FirstOrDefault(s => s.Kind == StepKind.Kit);
 
     /// <summary>Whether it may still be laid out.</summary>
-    public bool CanLayOut => Step is not null && Card.Signature is null && Viewer.Member?.Person.WorksOnCards == true;
+    public bool CanLayOut => Step is not null && Card.Ended is null && Viewer.Member?.Person.WorksOnCards == true;
 
     public DateOnly? Boat(string number) => kits.Boat(number);
 
@@ -78,8 +78,8 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         if (Keep(id) is { } missing)
             return missing;
         foreach (var line in Kit.Parts.Where(l => l.Compare && l.Uses.Any(p => _ticked.Contains(p.Id)) && Typed($"compared-{l.Uses[0].Id}").Length == 0))
-            Refusals.Add(new($"The {line.Name.ToLowerInvariant()} was not held against the old one.", "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
-        return await Carry(id, () => Refusals.Count > 0 ? null : ReadKit(Step!.Id, kits, Lies)) is { } next ? Redirect(next) : Page();
+            Refusals.Add(new($"The {Words.Low(line.Name)} was not held against the old one.", "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
+        return await Carry(id, () => Refusals.Count > 0 ? null : ReadKit(Step!.Id, Lies)) is { } next ? Redirect(next) : Page();
     }
 
     /// <summary>The card waits for something that is not here.</summary>
@@ -120,7 +120,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         if (!_ticked.Contains(part.Id))
             return new(KitChoice.Missing);
         var line = Kit.Parts.First(l => l.Uses.Contains(part));
-        return line is { As: not FoundAs.Itself, Found: { } found } ? new(KitChoice.StandsIn, found.Number) : new(KitChoice.InHand);
+        return line is { As: not FoundAs.Itself, Found: { } found } ? new(KitChoice.InHand, found.Number) : new(KitChoice.InHand);
     }
 
     private (string, bool) Find(string scan)
@@ -134,7 +134,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         {
             ScanVerdict.Good => ($"{found.Part!.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, found.Number) ? "" : $", good for {found.Number}")}", true),
             ScanVerdict.Enough => ($"{found.Part!.Name} {found.Number}: all of them are ticked already.", false),
-            ScanVerdict.WrongButFits => ($"{scan.ToUpperInvariant()} is the wrong {found.Part!.Name.ToLowerInvariant()}: {found.Why}. It needs {found.Number}.", false),
+            ScanVerdict.WrongButFits => ($"{scan.ToUpperInvariant()} is the wrong {Words.Low(found.Part!.Name)}: {found.Why}. It needs {found.Number}.", false),
             _ => ($"{scan} does not belong to this kit.", false),
         };
     }

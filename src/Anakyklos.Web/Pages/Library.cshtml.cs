@@ -1,3 +1,4 @@
+using Anakyklos.Core.Rehearsal;
 using System.Text;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Planning;

@@ -37,7 +37,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     {
         if (Load(id) is { } missing)
             return missing;
-        if (Card.Signature is not null)
+        if (Card.Ended is not null)
             return Redirect($"/record/{id}");
         if (step is null && Card.Next is null)
             return Redirect($"/handover/{id}");
@@ -49,6 +49,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         if ((stepId is null ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
         Panel = Panels.Contains(panel) ? panel! : "";
+        // What nobody measured is not offered as a press: the amount is asked for at once.
+        if (Panel.Length == 0 && step.Kind == StepKind.Measure && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside && Card.InTheWay(step, Clock.Now).Count == 0)
+            Panel = "amount";
         Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
         Stay = LiftWords.Stay(Card.HandsAfter(step));
@@ -70,8 +73,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Task<IActionResult> OnPostReadingAsync(long id, string step, string? torque, string? meant) => Give(id, step, "reading", () =>
         Quantity<Torque>.Read(torque, out var problem) is { } typed ? new TakeReading(step, typed, meant == "yes") : Unread("torque", problem, ""));
 
-    public Task<IActionResult> OnPostPourAsync(long id, string step, string? amount, string? seen) => Give(id, step, "amount", () =>
-        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, seen == "yes") : Unread("amount", problem, ""));
+    public Task<IActionResult> OnPostPourAsync(long id, string step, string? amount, string? warned) => Give(id, step, "amount", () =>
+        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, warned == "yes") : Unread("amount", problem, ""));
 
     public Task<IActionResult> OnPostTakeOutAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
         Quantity<Volume>.Read(amount, out var problem) is { } typed ? new TakeOut(step, typed) : Unread("amount", problem, ""));
@@ -86,7 +89,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Task<IActionResult> OnPostGaugeAsync(long id, string step, string? level) => Give(id, step, "", () =>
         Core.Filling.Level.Read(level, out var problem) is { } read ? new ReadGauge(step, read) : Unread("level", problem, ""));
 
-    public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () => ReadKit(step, kits, p => new(
+    public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () => ReadKit(step, p => new(
         Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing, Typed($"number-{p.Id}"), Typed($"reason-{p.Id}"))));
 
     public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) => Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
@@ -94,11 +97,16 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Task<IActionResult> OnPostDeviateAsync(long id, string step, string? kind, string? reason) => Give(id, step, "stuck", () =>
         Enum.TryParse<DeviationKind>(kind, out var k) ? new Deviate(step, k, reason?.Trim() ?? "") : Unread("kind", "That is not a way to go on.", "Choose one of those shown."));
 
+    public Task<IActionResult> OnPostDropAsync(long id, string step, string? job, string? reason) => Give(id, step, "stuck", () => new DropJob(job ?? "", reason?.Trim() ?? ""));
+
+    public async Task<IActionResult> OnPostVoidAsync(long id, string step, string? reason) =>
+        await Give(id, step, "stuck", () => new VoidCard(reason?.Trim() ?? "")) is var answer && Card?.Voided is not null ? Redirect($"/record/{id}") : answer;
+
     public Task<IActionResult> OnPostSettledAsync(long id, string step, string? what) => Give(id, step, "", () => new SettleOverTorque(step, what?.Trim() ?? ""), stay: true);
 
     public Task<IActionResult> OnPostCutAsync(long id, string step, string? wait, string? reason) => Give(id, step, "", () => new CutWait(wait ?? "", reason?.Trim() ?? ""), stay: true);
 
-    public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) => Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0), stay: true);
+    public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) => Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0));
 
     public Task<IActionResult> OnPostSawAsync(long id, string step, string? grade, string? text) => Give(id, step, "saw", () =>
         Enum.TryParse<FindingGrade>(grade, out var g) && Enum.IsDefined(g) ? new NoteFinding(step, g, text?.Trim() ?? "") : Unread("grade", "Say how bad it is.", "Choose one of the four."), stay: true);
@@ -116,7 +124,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         if (Card.Step(step ?? "") is null)
             return NotFound();
         if (await Carry(id, read) is { } where)
-            return Redirect(stay && Card.Signature is null ? $"{where}&step={step}" : where);
+            return Redirect(stay && Card.Ended is null && Card.Step(step!) is not null ? $"{where}&step={step}" : where);
         // A press that was refused for the card's sake is explained on the step itself; for the sake of what was typed, beside the field.
         return Show(step, Typed("panel").Length > 0 || Refusals.Any(r => r.Field is not null) ? panel : "");
     }

@@ -37,12 +37,23 @@ public sealed class LiftScene
     public int Place => Card.Steps.ToList().IndexOf(Step) + 1;
     public bool HasFigure => Number.Length > 0 || WantsReading || IsKit || IsOverTorqued;
     public bool IsLongFigure => Number.Length > 6;
+    public bool WantsAmount => Step.Kind == StepKind.Measure && !IsDone;
     public bool IsKit => Step.Kind == StepKind.Kit;
     public bool IsFilling => Step.Kind is StepKind.Pour or StepKind.Gauge;
     public bool WantsReading => Step.Kind == StepKind.Gauge && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
     public bool TakesTorque => Step.Kind is StepKind.Tighten or StepKind.Retighten && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
     public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp) && Card.Steps.Any(s => s.Kind == StepKind.Raise && Card.State(s.Id).Status == StepStatus.Done);
+    public bool LiftNeeded => Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp;
     public bool IsOverTorqued => Card.IsOverTorqued(Step.Id);
+
+    /// <summary>What to do, in the words of the sheet; of a seal that goes back in it does not say that it is new.</summary>
+    public string Title => OldAgain ? Step.Title.Replace("new ", "old ", StringComparison.Ordinal) : Step.Title;
+
+    /// <summary>The last reading of this step when it was too little; null when it passed or there was none.</summary>
+    public Typed<Torque>? TooLittle => IsDone || Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r => r.Step == Step.Id) is not { Outcome: TorqueOutcome.TooLittle } last ? null : last.Reading;
+
+    private bool OldAgain => Step.Kind is StepKind.Fit or StepKind.Tighten && (Step.Kind == StepKind.Fit ? Step.What : Card.Sheet.Fasteners[Step.What].Seal) is { } seal
+        && Card.Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain;
     public OpenItem? Counted => Step.Kind == StepKind.Close ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
     public Access? Access => Step.Kind is StepKind.Open or StepKind.Close ? Card.Sheet.Access.GetValueOrDefault(Step.What) : null;
 
@@ -70,7 +81,7 @@ public sealed class LiftScene
 
     private void ByKind(Viewer viewer, DateTimeOffset now, IReadOnlyList<TorqueWrench> wrenches)
     {
-        (Number, Unit) = Step.Hold is { } hold ? Split(LiftWords.Hold(hold)) : Step.Value.Length > 0 ? Split(Step.Value) : ("", "");
+        (Number, Unit) = Step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : Step.Value.Length > 0 ? DriveWords.Split(Step.Value) : ("", "");
         var said = Step.Said.Length > 0 ? Step.Said : "Done";
         switch (Step.Kind)
         {
@@ -87,8 +98,8 @@ public sealed class LiftScene
                 return;
             case StepKind.Measure:
                 Fluid = Card.Sheet.Fluids[Step.What];
-                Offer(Fluid.Amount.Value, viewer, "the book says; type what you measured");
-                Main = new($"{Number} {Unit} came out", "Measure", new Dictionary<string, string> { ["amount"] = $"{Number} {Unit}" });
+                Facts.Add(new("The book says", Fluid.Amount.Value.Print(viewer.VolumeUnits[0]).ToString()));
+                Main = new("", "Measure", new Dictionary<string, string>());
                 return;
             case StepKind.Open or StepKind.Close when Access is { } access:
                 Facts.Add(new("Tool", access.Tool));
@@ -96,8 +107,8 @@ public sealed class LiftScene
                     (Number, Unit, said) = ($"{Counted?.Count ?? access.Count}", access.CountOf, $"All {Counted?.Count ?? access.Count} {access.CountOf} {(Step.Kind == StepKind.Open ? "out" : "in")}");
                 break;
             case StepKind.Open or StepKind.Drain:
-                (Number, Unit) = Drive(Card.Sheet.Fasteners[Step.What]);
-                Facts.Add(new("Tool", Card.Sheet.Fasteners[Step.What].Drive + " socket"));
+                (Number, Unit) = DriveWords.Figure(Card.Sheet.Fasteners[Step.What].Drive);
+                Facts.Add(new("Tool", DriveWords.Tool(Card.Sheet.Fasteners[Step.What].Drive)));
                 break;
             case StepKind.Fit:
                 var part = Card.Sheet.Parts[Step.What];
@@ -122,8 +133,7 @@ public sealed class LiftScene
         if (fastener.Seal is { } seal)
             Facts.Add(new("Seal", $"{Card.Sheet.Parts[seal].Name}, {Card.Kit?.Parts.GetValueOrDefault(seal) ?? Card.Sheet.Parts[seal].Number.Value}"));
         Facts.Add(new("Source", fastener.Tightening.From.ToString()));
-        foreach (var other in fastener.Tightening.Disputed)
-            Facts.Add(new("Disputed", $"{other.Says} in {other.From.Source.Title}, {other.From.At}"));
+        Disputed(fastener.Tightening);
         switch (fastener.Tightening.Value)
         {
             case ToTorque to:
@@ -131,12 +141,13 @@ public sealed class LiftScene
                 var wrench = TorqueWrench.For(wrenches, to);
                 (Number, Unit) = Printed(to.Target.Print(unit));
                 Beside = [.. viewer.TorqueUnits.Skip(1).Select(u => to.Target.Print(u).ToString()), $"{to.Low.Print(unit).Number} to {to.High.Print(unit).Number} passes"];
-                Facts.Insert(0, new("Tool", $"{fastener.Drive} socket{(wrench is null ? "" : $", wrench {wrench.Name} set to {wrench.Setting(to).Print(wrench.Scale)}")}"));
+                Facts.Insert(0, new("Tool", $"{DriveWords.Tool(fastener.Drive)}, {(wrench is null ? "and no wrench here in calibration reaches it" : $"wrench {wrench.Name} set to {wrench.Setting(to).Print(wrench.Scale)}")}"));
                 Main = new($"Clicked at {Number}", "Reading", new Dictionary<string, string> { ["torque"] = to.Target.Print(unit).ToString() });
                 break;
             case TurnAfterContact turn:
-                (Number, Unit) = ($"{turn.Turns * 360:0}", "° after contact");
-                Main = new("Turned so far", "Done", new Dictionary<string, string>());
+                (Number, Unit) = (Turns(turn.Turns), turn.Turns > 1 ? "turns after contact" : "turn after contact");
+                Beside = [$"{turn.Turns * 360:0}° from where the ring touches"];
+                Main = new($"Turned {Turns(turn.Turns)} after contact", "Done", new Dictionary<string, string>());
                 break;
             case ByHand hand:
                 Facts.Insert(0, new("By hand", hand.How));
@@ -157,7 +168,9 @@ public sealed class LiftScene
             FillBy.Book => "exactly, from a measuring cup",
             _ => Fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
         });
-        Facts.Add(new("Oil", $"{string.Join(" or ", Fluid.Grades.Value)}{(Fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", Fluid.Approvals.Value)}" : "")}"));
+        var additives = Fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", Fluid.Additives)}" : "";
+        Facts.Add(new("Oil", $"{string.Join(" or ", Fluid.Grades.Value)}{(Fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", Fluid.Approvals.Value)}" : "")}{additives}"));
+        Disputed(Fluid.Amount);
     }
 
     private void Gauge(Viewer viewer, DateTimeOffset now)
@@ -174,6 +187,7 @@ public sealed class LiftScene
             return;
         }
         Facts.Add(new("Read", Fluid.Reading!.Value));
+        Disputed(Fluid.Amount);
         Facts.Add(new("Aim", $"{LiftWords.School(Fill.School)}, {Fill.Between.Print(viewer.VolumeUnits[0])} lie between the marks"));
         Main = new("The oil stands here", "Gauge", new Dictionary<string, string>());
     }
@@ -181,15 +195,21 @@ public sealed class LiftScene
     private void Offer(Quantity<Volume> amount, Viewer viewer, string why)
     {
         var unit = viewer.VolumeUnits[0];
-        (Number, Unit) = Printed(amount.Print(unit));
-        Beside = [.. viewer.VolumeUnits.Skip(1).Take(1).Select(u => amount.Print(u).ToString()), why];
+        // What is said is never more than what is wanted: rounded up it would pass the mark.
+        var printed = amount.PrintDown(unit);
+        (Number, Unit) = Printed(printed);
+        Beside = [.. viewer.VolumeUnits.Skip(1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
         var takeOut = Advice?.Verdict == FillVerdict.TakeOut;
-        Main = new(takeOut ? $"Took {Number} {Unit} out" : "Poured to the line", takeOut ? "TakeOut" : "Pour", new Dictionary<string, string> { ["amount"] = amount.Print(unit).ToString() });
+        Main = new(takeOut ? $"Took {Number} {Unit} out" : "Poured to the line", takeOut ? "TakeOut" : "Pour", new Dictionary<string, string> { ["amount"] = printed.ToString() });
     }
 
-    private static (string, string) Drive(Fastener fastener) => Split(fastener.Drive) is var (kind, size) && size.Length > 0 ? (size, kind.ToLowerInvariant()) : ("", "");
+    private void Disputed<T>(Sourced<T> value)
+    {
+        foreach (var other in value.Disputed)
+            Facts.Add(new("Disputed", $"{other.Says} in {other.From.Source.Title}, {other.From.At}"));
+    }
 
-    private static (string, string) Split(string value) => value.IndexOf(' ') is var at and > 0 ? (value[..at], value[(at + 1)..]) : (value, "");
+    private static string Turns(decimal turns) => turns switch { 0.25m => "1/4", 0.5m => "1/2", 0.75m => "3/4", 1.25m => "1 1/4", 1.5m => "1 1/2", _ => $"{turns:0.##}" };
 
-    private static (string, string) Printed(Printed printed) => (printed.Number, printed.Unit);
+        private static (string, string) Printed(Printed printed) => (printed.Number, printed.Unit);
 }

@@ -35,7 +35,7 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
         ModelName = sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId;
         Odometer = vehicles.Odometer(plate).FirstOrDefault() is { } o ? $"{LiftWords.Odometer(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
         var all = cards.OfVehicle(plate);
-        OpenCard = all.FirstOrDefault(c => c.SignedAt is null)?.Id;
+        OpenCard = all.FirstOrDefault(c => c.IsOpen)?.Id;
         var signed = all.Where(c => c.SignedAt is not null).Select(c => (Entry: c, Card: cards.Find(c.Id)!)).ToList();
         Services = [.. signed.Select(s => Line(s.Entry, s.Card))];
         Standing = desk.Of(vehicle);

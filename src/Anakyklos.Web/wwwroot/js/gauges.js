@@ -7,12 +7,19 @@ function clock(ms) {
 
 // The workshop's clock, which a hurried demo lets run faster than this device's.
 const page = document.querySelector.bind(document);
-const started = performance.now();
+let arrived = performance.now();
 let base = null;
+
+// The page has just been put in place of another: its clock begins now, however long the first one was looked at.
+export function fresh() {
+  arrived = performance.now();
+  base = null;
+}
+
 function workshopNow() {
   const card = page('[data-now]');
   if (!card) return Date.now();
-  if (base?.element !== card) base = { element: card, now: Number(card.dataset.now), at: base ? performance.now() : Math.min(started, performance.now()), speed: Number(card.dataset.speed) };
+  if (base?.element !== card) base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };
   return base.now + (performance.now() - base.at) * base.speed;
 }
 

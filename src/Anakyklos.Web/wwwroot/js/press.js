@@ -1,6 +1,11 @@
+import { fresh } from './gauges.js';
+
 // A press is sent with the id of its form. While the line is dead it is kept in this browser and sent again; the id makes a repeat harmless.
 const KEPT = 'anakyklos-kept-press';
 const RETRY = 2000;
+
+// Whoever types a PIN is not the one at this screen: it is never kept, and the form stays as it is to be sent again.
+const isSecret = (form) => form.querySelector('input[type="password"]') !== null;
 
 const tell = (text) => dispatchEvent(new CustomEvent('notice', { detail: { text } }));
 
@@ -10,12 +15,24 @@ async function post(kept) {
 }
 
 function show(answer) {
+  fresh();
   const page = new DOMParser().parseFromString(answer.html, 'text/html');
   document.title = page.title;
   history.pushState(null, '', answer.ok ? answer.url : location.href);
   document.body.replaceWith(page.body);
   window.scrollTo(0, 0);
   (document.querySelector('[autofocus], [aria-invalid="true"]') ?? document.querySelector('#main'))?.focus?.();
+}
+
+async function giveOnce(sent) {
+  try {
+    const answer = await post(sent);
+    tell('');
+    show(answer);
+  } catch {
+    document.body.classList.remove('busy');
+    tell('No line. Nothing was sent and the PIN was not kept; press again when the line is back.');
+  }
 }
 
 async function give(kept) {
@@ -40,7 +57,7 @@ export function send(e) {
   if (document.body.classList.contains('busy')) return;
   document.body.classList.add('busy');
   const fields = [...new FormData(form, e.submitter ?? undefined)];
-  give({ url: new URL(e.submitter?.getAttribute('formaction') ?? form.getAttribute('action') ?? '', location.href).href, fields });
+  (isSecret(form) ? giveOnce : give)({ url: new URL(e.submitter?.getAttribute('formaction') ?? form.getAttribute('action') ?? '', location.href).href, fields });
 }
 
 export function resend() {

@@ -1,12 +1,12 @@
+using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
-using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 
-namespace Anakyklos.Core.Cards;
+namespace Anakyklos.Core.Rehearsal;
 
 /// <summary>What the usual right hand does at each step: the book's amount, the torque that is wanted, the level aimed at. For rehearsals and demos.</summary>
 public static class UsualPress

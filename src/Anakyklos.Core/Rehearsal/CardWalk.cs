@@ -1,9 +1,10 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Rehearsal;
 
 /// <summary>Works a card through from its opening to its signature by the usual press alone, and says where that is refused.</summary>
 public static class CardWalk

@@ -1,7 +1,7 @@
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Stores;
 
-namespace Anakyklos.Core.Kit;
+namespace Anakyklos.Core.Cards;
 
 /// <summary>What the server knows and a card does not: it is handed to every decision and never taken from whoever asks.</summary>
 /// <param name="Shelf">Stores and oil book. Empty when there is nothing to compare with: then nothing counts as known.</param>

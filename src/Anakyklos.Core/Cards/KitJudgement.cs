@@ -1,9 +1,9 @@
-using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Kit;
+namespace Anakyklos.Core.Cards;
 
 /// <summary>Judges what somebody laid out for a card: parts by number, oils by book, pans by sum. Page, lift and endpoints all come through here.</summary>
 internal sealed class KitJudgement
@@ -110,7 +110,7 @@ internal sealed class KitJudgement
         if (_said.Pans.Count is 0 or > 12 || _said.Pans.Any(p => !IsAmount(p)))
             Refuse("pan", "What the pans hold is missing or cannot be.", "Type what each holds with its unit, with a plus between two: 8 L + 12 L.");
         else if (PanPlan.Short(drained, _said.Pans) is { } small)
-            _refusals.Add(small);
+            Refuse("pan", small.What, small.Do);
     }
 
     private KitOil Judge(FluidSystem fluid)

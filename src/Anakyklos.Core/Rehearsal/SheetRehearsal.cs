@@ -1,6 +1,7 @@
+using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Rehearsal;
 
 /// <summary>Reads a sheet and tries out every job of it, alone and with every other, so that what cannot be put on a card is found before it is needed.</summary>
 public static class SheetRehearsal

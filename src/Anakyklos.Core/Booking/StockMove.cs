@@ -2,7 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Stores;
+namespace Anakyklos.Core.Booking;
 
 /// <summary>What an event of a card means for the stores.</summary>
 public abstract record StockMove;

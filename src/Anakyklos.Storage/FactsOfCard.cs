@@ -1,0 +1,24 @@
+using System.Globalization;
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Stores;
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace Anakyklos.Storage;
+
+/// <summary>Gathers what the workshop knows for a decision on a card, as the transaction sees it.</summary>
+internal static class FactsOfCard
+{
+    /// <summary>Stores, oil book, weather and warranty; what is kept for this card counts as free.</summary>
+    /// <param name="connection">The connection, inside the transaction.</param>
+    /// <param name="id">Card number.</param>
+    /// <param name="card">The card.</param>
+    /// <param name="today">The day in the workshop.</param>
+    internal static CardFacts Read(SqliteConnection connection, long id, JobCard card, DateOnly today)
+    {
+        var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate", new { card.Opened.Plate });
+        var warranty = until is not null && today <= DateOnly.ParseExact(until, "O", CultureInfo.InvariantCulture);
+        return new(Shelf.Empty with { Parts = ShelfStore.ReadParts(connection, id), Oils = ShelfStore.ReadOils(connection) }, SettingStore.Read(connection).Climate, warranty);
+    }
+}
