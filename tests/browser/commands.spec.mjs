@@ -10,9 +10,9 @@ const folder = () => mkdtempSync(join(tmpdir(), 'anakyklos-commands-'));
 
 test('sheet check passes a good sheet and names every fault of a bad one with line and path', async () => {
   const good = await run(['sheet', 'check', SHEET]);
-  expect(good).toMatchObject({ code: 0, out: expect.stringContaining('Tarn Courier 2.0 D, revision 4') });
+  expect(good).toMatchObject({ code: 0, out: expect.stringContaining('Tarn Courier 2.0 D, revision 5') });
   const bad = join(folder(), 'bad.json');
-  writeFileSync(bad, readFileSync(SHEET, 'utf8').replace('"38 N·m", "low": "35 N·m", "high": "41 N·m"', '"380 N·m", "low": "350 N·m", "high": "410 N·m"').replace('"revision": 4', '"revision": 0'));
+  writeFileSync(bad, readFileSync(SHEET, 'utf8').replace('"38 N·m", "low": "35 N·m", "high": "41 N·m"', '"380 N·m", "low": "350 N·m", "high": "410 N·m"').replace('"revision": 5', '"revision": 0'));
   const answer = await run(['sheet', 'check', bad]);
   expect(answer.code).toBe(1);
   expect(answer.out).toMatch(/line 4, `revision`: 0 is not a whole number from 1 to 9999\./);
@@ -66,9 +66,9 @@ test('a sheet is added once; the same revision with other content is refused', a
   await server.kill();
   expect((await run(['sheet', 'add', SHEET, '--data', data])).out).toContain('was in already');
   const other = join(data, 'other.json');
-  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('"revision": 4', '"revision": 5'));
-  expect((await run(['sheet', 'add', other, '--data', data])).out).toContain('revision 5, is in.');
-  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('"revision": 4', '"revision": 5').replace('7 min', '8 min'));
+  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('X'));
+  expect((await run(['sheet', 'add', other, '--data', data])).out).toContain('revision 6, is in.');
+  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('X').replace('7 min', '8 min'));
   expect(await run(['sheet', 'add', other, '--data', data])).toMatchObject({ code: 1, out: expect.stringContaining('higher revision') });
 });
 

@@ -32,8 +32,17 @@ async function press(page, times) {
     if (await page.locator('#kit').count()) {
       for (const field of await page.locator('#kit .kit-amounts input').all()) {
         const name = await field.getAttribute('name');
-        await field.fill(name.startsWith('product-') ? 'Gannet' : '20 L');
+        if (name === 'pan') await field.fill('20 L + 20 L + 20 L');
+        else if (name.startsWith('oil-')) await field.fill('20 L');
+        else if (name.startsWith('product-') && !(await field.inputValue())) await field.fill('Red drum');
+        else if (name.startsWith('reason-') && !(await field.inputValue())) await field.fill('What the drum holds is not in the book yet');
       }
+    }
+    if (await page.locator('.panel #amount').count()) {
+      await page.getByLabel('How much came out?').fill('7.4 L');
+      await page.getByRole('button', { name: 'That came out' }).click();
+      await expect.poll(() => title(page)).not.toBe(now);
+      continue;
     }
     await page.keyboard.press('Enter');
     if (await page.locator('input:focus').count()) await page.locator('.lift-main .main').click();

@@ -49,11 +49,13 @@ public sealed partial class JobCard
         var touched = opened.Count > 0 || _fluids.Count > 0;
         var kept = Steps.Where(s => !IsLeft(s.Id) || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || Closes(s) || (touched && Proves(s))))).ToList();
         var ids = kept.Select(s => s.Id).ToHashSet();
-        return [.. kept.Select(s => s with { After = [.. Before(s).Distinct()], Awaits = [.. s.Awaits.Where(ids.Contains)] })];
+        var last = kept.Where(k => k.Kind == StepKind.Close && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What).Select(g => g.Last().Id).ToHashSet();
+        return [.. kept.Select(s => s with { After = [.. Before(s).Where(b => s.Lift != LiftNeed.Up || !last.Contains(b)).Concat(Held(s)).Distinct()], Awaits = [.. s.Awaits.Where(ids.Contains)] })];
 
         bool Closes(SheetStep s) => s.Kind switch
         {
-            StepKind.Close => _open.ContainsKey(new(OpenKind.Access, s.What)),
+            // What is set and taken away twice is taken away once more at most.
+            StepKind.Close => _open.ContainsKey(new(OpenKind.Access, s.What)) && Remaining.First(r => r.Kind == StepKind.Close && r.What == s.What).Id == s.Id,
             StepKind.Tighten => _open.ContainsKey(new(OpenKind.Fastener, s.What)),
             StepKind.Fit => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
             StepKind.Pour or StepKind.Measure or StepKind.Gauge => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false },
@@ -62,7 +64,10 @@ public sealed partial class JobCard
         };
 
         bool Proves(SheetStep s) => s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look or StepKind.Clear
-            || s.Id == Planning.UsualSteps.UsedOil || (s.Kind == StepKind.Prime && IsBegun(s));
+            || s.Id == Planning.UsualSteps.UsedOil || Planning.UsualSteps.IsAgain(s) || (s.Kind == StepKind.Prime && IsBegun(s));
+
+        // What holds the vehicle goes last, after all that still needs the lift.
+        IEnumerable<string> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up).Select(k => k.Id) : [];
 
         // The order through a step that is gone is kept.
         IEnumerable<string> Before(SheetStep s) => s.After.Concat(s.Awaits.Where(a => !ids.Contains(a)))

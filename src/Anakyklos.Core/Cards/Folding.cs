@@ -1,4 +1,5 @@
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -129,7 +130,7 @@ public sealed partial class JobCard
             _steps.TryAdd(step.Id, new(StepStatus.Waiting, null));
         _plan = e.Steps;
         // An indicator whose reset went with a dropped job stays as it is: the service it asks for was not done.
-        foreach (var lit in _open.Keys.Where(k => k.Kind == OpenKind.Indicator && _plan.All(s => s.Kind != StepKind.Reset || s.What != k.Id)).ToList())
+        foreach (var lit in _open.Keys.Where(k => k.Kind == OpenKind.Indicator && _plan.All(s => !s.EndsReset || s.What != k.Id)).ToList())
             _open.Remove(lit);
     }
 
@@ -240,6 +241,13 @@ public sealed partial class JobCard
             _steps[again.Id] = new(StepStatus.Waiting, null);
             _waits.Remove(again.Id);
         }
+        // A key that was locked away a second time comes out once more for the run.
+        foreach (var set in Steps.Where(s => s.Kind == StepKind.Secure && s.What.Length > 0 && UsualSteps.IsAgain(s) && _steps[s.Id].Status == StepStatus.Done).ToList())
+            if (Sheet.Access[set.What] is { ClosedToRun: true } hold && HasOpen(hold) && Steps.FirstOrDefault(s => s.Kind == StepKind.Close && s.What == hold.Id) is { } away)
+            {
+                _steps[set.Id] = new(StepStatus.Waiting, null);
+                _steps[away.Id] = new(StepStatus.Waiting, null);
+            }
     }
 
     private void ChangeAmount(string stepId, Quantity<Volume> amount, Recorded r)

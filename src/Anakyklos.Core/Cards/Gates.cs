@@ -37,7 +37,7 @@ public sealed partial class JobCard
         return there.Count == 0 ? LiftUp && move.Kind is (StepKind.Clear or StepKind.Lower) : there.Any(s => Unmoved(s, null).Count == 0);
     }
 
-    private IReadOnlyList<Refusal> Unmoved(SheetStep step, DateTimeOffset? now) => [.. StopInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step), .. NeedsThere(step)];
+    private IReadOnlyList<Refusal> Unmoved(SheetStep step, DateTimeOffset? now) => [.. StopInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step), .. NeedsThere(step), .. OrderInTheWay(step)];
 
     private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
         .Where(s => IsLeft(s.Id))

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 
@@ -83,10 +84,12 @@ public sealed partial class JobCard
             _waits.Values.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
                 .Concat(begun?.Wait is { } wait ? [new(begun.Id, wait.Lasts)] : []).ToDictionary(),
             LiftUp, (begun ?? LastDone)?.Place,
-            (Steps.Count(s => s.Kind == StepKind.Raise && IsDone(s)), Steps.Count(s => s.Kind == StepKind.Lower && IsDone(s))));
+            (Moves(Steps.Where(IsDone), true), Moves(Steps.Where(IsDone), false)));
     }
 
-    private static int Moves(IEnumerable<SheetStep> steps, StepKind which) => steps.Count(s => s.Kind == which);
+    // The number of the last move in this direction; a move that was only begun counts, so that the next one is looked at afresh.
+    private static int Moves(IEnumerable<SheetStep> steps, bool up) => steps.Where(s => s.MovesLift && s.Kind is (StepKind.Raise or StepKind.Secure) == up)
+        .Select(s => int.TryParse(s.Id.AsSpan(s.Id.LastIndexOf('-') + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : 1).DefaultIfEmpty(0).Max();
 
     private bool IsDone(SheetStep s) => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut;
 
@@ -104,7 +107,7 @@ public sealed partial class JobCard
         var placed = soon.Select(s => s.Id).ToHashSet();
         // What waits comes last, with the moves of the lift that it will need then.
         var later = Work.Steps.All(s => placed.Contains(s.Id)) ? [] : CardPlanner.Order(Work, new(placed, new HashSet<string>(), new Dictionary<string, TimeSpan>(),
-            ahead.Count == 0 && LiftUp, null, (Moves(soon, StepKind.Raise), Moves(soon, StepKind.Lower)))).Steps;
+            ahead.Count == 0 && LiftUp, null, (Moves(soon, true), Moves(soon, false)))).Steps;
         placed.UnionWith(later.Select(s => s.Id));
         // Begun moves of the lift (arms set, not yet raised) are looked at again: the plan's own come afresh.
         IReadOnlyList<SheetStep> waiting = [.. Steps.Where(s => !placed.Contains(s.Id) && !s.MovesLift)];

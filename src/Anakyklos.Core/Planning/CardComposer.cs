@@ -28,6 +28,7 @@ public sealed class CardComposer
         foreach (var id in wanted)
             composer.Take(sheet.Jobs[id]);
         composer.AfterTheRoad();
+        var settles = composer._steps.Values.FirstOrDefault(s => s.Kind == StepKind.Settle)?.Wait;
         SheetStep[] steps = [.. composer._steps.Values.Select(s => s with
         {
             Jobs = [.. composer._serves[s.Id]],
@@ -35,6 +36,8 @@ public sealed class CardComposer
             Lift = sheet.Stands != Stand.Lift ? LiftNeed.Any : s.Place == Place.Cab ? LiftNeed.Down : s.Lift,
             Place = sheet.IsMotorcycle && s.Place is (Place.Cab or Place.Top) ? Place.Side : s.Place,
             Takes = s.Hold > s.Takes ? s.Hold.Value : s.Takes,
+            // Settling starts again after every run.
+            Wait = s.WheelsTurn ? s.Wait ?? settles : s.Wait,
             Map = composer._usual.MapOf(s),
         })];
         return StepOrder.Put(sheet, wanted, steps);

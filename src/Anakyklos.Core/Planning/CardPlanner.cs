@@ -83,7 +83,7 @@ public static class CardPlanner
 /// <param name="Waits">What is left of running waits, by the step that began them.</param>
 /// <param name="LiftUp">Where the lift is.</param>
 /// <param name="Place">Where the person stands; null when nowhere yet.</param>
-/// <param name="Moves">How often the lift has been moved by steps of the plan, up and down.</param>
+/// <param name="Moves">The number of the last move of the lift by a step of the plan, up and down; 0 for none.</param>
 public sealed record PlanStart(IReadOnlySet<string> Done, IReadOnlySet<string> Blocked, IReadOnlyDictionary<string, TimeSpan> Waits, bool LiftUp, Place? Place, (int Up, int Down) Moves)
 {
     /// <summary>Nothing done, lift down.</summary>

@@ -315,7 +315,7 @@ internal sealed class StepOrder
             foreach (var id in step.After.Where(_index.ContainsKey))
                 Link(_steps[_index[id]], step, $"comes after “{_steps[_index[id]].Title}”");
             foreach (var id in step.Awaits.Where(_index.ContainsKey))
-                Link(_steps[_index[id]], step, $"waits for it: {_steps[_index[id]].Wait!.For}", _steps[_index[id]].Wait!.Lasts);
+                Link(_steps[_index[id]], step, $"waits for it: {_steps[_index[id]].Wait?.For ?? _steps[_index[id]].Title}", _steps[_index[id]].Wait?.Lasts ?? default);
         }
     }
 

@@ -84,7 +84,7 @@ internal static class WorkshopCommands
             return Found($"Port {options.Port} is taken. Give another with --port.");
         using var mine = FolderLock.Take(options.Folder);
         var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
-        if (File.Exists(file) && !DemoDepot.IsDemo(options.Folder))
+        if (File.Exists(file) && !options.Keep && !DemoDepot.IsDemo(options.Folder))
             return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another folder with --data.");
         var keep = options.Keep && File.Exists(file);
         if (!keep)
