@@ -205,7 +205,7 @@ public sealed class PageTests : IAsyncLifetime
         var (browser, card) = await OnNewCard();
         await WorkUpTo(browser, card, "Open the bonnet");
         await browser.Get($"/lift/{card}");
-        Assert.Contains("You pressed last: Run the engine warm", browser.Text);
+        Assert.Contains("Take back what you pressed last Run the engine warm", browser.Text);
         await browser.Submit("form[action='?handler=Back']");
         Assert.StartsWith("Run the engine warm", browser.Heading);
         await browser.Submit("form[action='?handler=Back']");

@@ -66,9 +66,9 @@ test('a sheet is added once; the same revision with other content is refused', a
   await server.kill();
   expect((await run(['sheet', 'add', SHEET, '--data', data])).out).toContain('was in already');
   const other = join(data, 'other.json');
-  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('X'));
+  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('"revision": 5', '"revision": 6'));
   expect((await run(['sheet', 'add', other, '--data', data])).out).toContain('revision 6, is in.');
-  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('X').replace('7 min', '8 min'));
+  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('"revision": 5', '"revision": 6').replace('7 min', '8 min'));
   expect(await run(['sheet', 'add', other, '--data', data])).toMatchObject({ code: 1, out: expect.stringContaining('higher revision') });
 });
 

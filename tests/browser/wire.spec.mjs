@@ -12,9 +12,9 @@ test('a press while the line is dead is kept, said so, and sent once', async ({ 
   await expect(page.getByRole('status').filter({ hasText: 'No line.' })).toBeVisible();
   await page.keyboard.press('Enter');
   await context.setOffline(false);
-  await expect(page.locator('main h1')).toContainText('Lay out parts');
+  await expect(page.locator('main h1')).toContainText('Chock the rear wheels');
   const events = await (await page.request.get(`/api/v1/cards/${card}/events`)).json();
-  expect(events.filter((e) => e.event.event === 'StepDone')).toHaveLength(1);
+  expect(events.filter((e) => e.event.event === 'KitConfirmed')).toHaveLength(1);
 });
 
 test('a second screen moves on by itself and says who did it', async ({ page, browser }) => {
@@ -23,10 +23,10 @@ test('a second screen moves on by itself and says who did it', async ({ page, br
   await page.goto(`/lift/${card}`);
   await signIn(other, 'Una B.');
   await other.goto(`/lift/${card}`);
-  await expect(page.locator('main h1')).toContainText('Lay out parts');
+  await expect(page.locator('main h1')).toContainText('Chock the rear wheels');
   await other.keyboard.press('Enter');
   await expect(page.locator('.meanwhile')).toContainText('Una B.');
-  await expect(page.locator('main h1')).toContainText('Chock the rear wheels');
+  await expect(page.locator('main h1')).toContainText('Run the engine warm');
   await other.close();
 });
 
@@ -59,13 +59,16 @@ test('letters press the other buttons and ? lists them', async ({ page }) => {
   await page.goto(`/lift/${card}`);
   await page.keyboard.press('?');
   await expect(page.locator('.keys')).toContainText('saw something');
+  await page.waitForLoadState();
   await page.keyboard.press('s');
   await page.getByText('keep an eye on it').click();
   await page.getByLabel('What did you see?').fill('Glitter in the paste');
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByLabel('What did you see?')).toHaveCount(0);
+  await page.waitForLoadState();
   await page.keyboard.press('j');
   await expect(page.locator('.jump')).toBeVisible();
+  await page.waitForLoadState();
   await page.keyboard.press('h');
   await expect(page.locator('.history')).toContainText('Glitter in the paste, keep an eye on it');
 });
@@ -80,4 +83,22 @@ test('the dipstick is read with arrow keys', async ({ page }) => {
   await expect(page.getByLabel('Where does the oil stand?')).toHaveValue('0.25');
   await page.keyboard.press('Enter');
   await expect(page.locator('.value-figure')).toHaveText('0.70');
+});
+
+test('a PIN that was typed while the line is dead is never kept in the browser', async ({ page, context }) => {
+  await signIn(page);
+  await page.goto(`/lift/${card}?panel=saw`);
+  await page.getByText('stop', { exact: true }).click();
+  await page.getByLabel('What did you see?').fill('Slivers on the magnet');
+  await page.getByRole('button', { name: /Note it|That is what/ }).click();
+  await page.goto(`/handover/${card}`);
+  await page.getByLabel('What was decided').fill('Bearing looked at, may run');
+  await page.locator('.stop-decision input[name=pin]').fill('2468');
+  await context.setOffline(true);
+  await page.getByRole('button', { name: 'It may go as it is' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'the PIN was not kept' })).toBeVisible();
+  expect(await page.evaluate(() => JSON.stringify({ ...localStorage, ...sessionStorage }))).not.toContain('2468');
+  await context.setOffline(false);
+  await page.getByRole('button', { name: 'It may go as it is' }).click();
+  await expect(page.locator('.stop-decision')).toHaveCount(0);
 });

@@ -28,7 +28,7 @@ public sealed partial class JobCard
         var dropped = new JobDropped(c.Job, job.Name, c.Reason.Trim());
         List<CardEvent> events = [dropped];
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
-        if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && !kept.Contains(s) && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
+        if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift && s.Kind is not (StepKind.Secure or StepKind.Close) && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
             events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job, $"{job.Name} given up before “{essential.Title}”", c.Reason.Trim(), true));
         events.Add(new PlanChanged(kept, $"{job.Name} given up: {c.Reason.Trim()}", TimeSpan.Zero));
         var seq = _history.Count;

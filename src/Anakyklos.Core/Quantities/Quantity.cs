@@ -33,7 +33,7 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
         var scale = (decimal)Math.Pow(10, decimals);
         while (Math.Truncate(value * scale) == 0 && value != 0 && decimals++ < 12)
             scale *= 10;
-        return new(QuantityText.Number(Math.Truncate(value * scale) / scale, unit.MinDecimals, unit.MaxDecimals), unit.Symbol);
+        return new(QuantityText.Number(Math.Truncate(value * scale) / scale, unit.MinDecimals, decimals), unit.Symbol);
     }
 
     /// <summary>The number in the unit with all its decimals, and the unit: what can be read back as the same amount.</summary>

@@ -108,7 +108,8 @@ public sealed class LiftScene
                 break;
             case StepKind.Open or StepKind.Drain:
                 (Number, Unit) = DriveWords.Figure(Card.Sheet.Fasteners[Step.What].Drive);
-                Facts.Add(new("Tool", DriveWords.Tool(Card.Sheet.Fasteners[Step.What].Drive)));
+                if (Number.Length == 0)
+                    Facts.Add(new("Tool", Card.Sheet.Fasteners[Step.What].Drive));
                 break;
             case StepKind.Fit:
                 var part = Card.Sheet.Parts[Step.What];

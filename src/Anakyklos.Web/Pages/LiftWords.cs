@@ -131,6 +131,9 @@ public static class LiftWords
         };
     }
 
+    /// <summary>A press in a few words, for the button that takes it back.</summary>
+    public static string Pressed(JobCard card, Recorded recorded) => Line(card, recorded) is var line && line.Length > 44 ? line[..line.LastIndexOf(' ', 42)] + " …" : line;
+
     private static string Outcome(TorqueOutcome outcome) => outcome switch
     {
         TorqueOutcome.Passes => "passes",
