@@ -27,6 +27,9 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
     public IReadOnlyList<Coming> Ahead { get; private set; } = [];
     public LifeDrawing? Life { get; private set; }
 
+    /// <summary>What was graded stop and is not mended: on its open card undecided, or let go as it is on the last one.</summary>
+    public IReadOnlyList<string> Stops { get; private set; } = [];
+
     public IActionResult OnGet(string plate)
     {
         if (vehicles.Find(plate) is not { } vehicle)
@@ -38,6 +41,9 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
         OpenCard = all.FirstOrDefault(c => c.IsOpen)?.Id;
         var signed = all.Where(c => c.SignedAt is not null).Select(c => (Entry: c, Card: cards.Find(c.Id)!)).ToList();
         Services = [.. signed.Select(s => Line(s.Entry, s.Card))];
+        var open = OpenCard is { } number ? cards.Find(number) : null;
+        Stops = [.. (open?.Holds ?? []), .. (open is null ? signed.Count > 0 ? signed[0].Card.StopsLeft(signed[0].Entry.Id) : [] : open.StopsLeft(OpenCard!.Value))
+            .Select(s => $"“{s.Text}”, card {s.Card}: let go by {s.By}, {s.Words}")];
         Standing = desk.Of(vehicle);
         if (Standing is { } s)
         {
