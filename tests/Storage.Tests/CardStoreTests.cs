@@ -84,6 +84,32 @@ public sealed class CardStoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_listener_that_fails_does_not_turn_a_saved_press_into_an_error()
+    {
+        var (database, cards, id) = await _workshop.WithCard();
+        var (told, failed) = (new List<int>(), new List<Exception>());
+        database.Writes.ListenerFailed += failed.Add;
+        cards.Changed += (_, _) => throw new InvalidOperationException("The screen is gone");
+        cards.Changed += (_, seq) => told.Add(seq);
+        var answer = await cards.Handle(id, Guid.NewGuid(), new ConfirmStep("warm-up"), Iona, Monday);
+        Assert.IsType<Accepted>(answer!.Decision);
+        Assert.Equal([2], told);
+        Assert.Equal("The screen is gone", Assert.Single(failed).Message);
+        Assert.Equal(2, _workshop.Open().Cards.Find(id)!.History.Count);
+    }
+
+    [Fact]
+    public async Task A_void_card_is_neither_open_nor_signed_and_stays_so()
+    {
+        var (_, cards, id) = await _workshop.WithCard();
+        await cards.Handle(id, Guid.NewGuid(), new VoidCard("Wrong van"), Iona, Monday);
+        var entry = _workshop.Open().Cards.Entry(id)!;
+        Assert.Equal((false, true), (entry.IsOpen, entry.VoidedAt is not null));
+        Assert.Null(entry.SignedAt);
+        Assert.DoesNotContain(cards.Unsigned(), c => c.Id == id);
+    }
+
+    [Fact]
     public async Task Many_at_once_are_answered_in_one_line()
     {
         var (database, cards, id) = await _workshop.WithCard();

@@ -96,6 +96,17 @@ public sealed class ShelfStoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_pour_taken_back_is_in_its_cans_again()
+    {
+        var (shelf, cards, id, _) = await Stocked();
+        var card = await Work(cards, id, "filler-cap-on");
+        Assert.Equal([L(0), L(3)], shelf.Read().Containers.Select(c => c.Left));
+        var pour = card.History.Last(h => h.Event is Poured);
+        await cards.Handle(id, Guid.NewGuid(), new TakeBack(pour.Seq), TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(3));
+        Assert.Equal([L(3), L(5)], shelf.Read().Containers.Select(c => c.Left));
+    }
+
+    [Fact]
     public async Task A_signed_card_is_the_start_of_the_next_interval()
     {
         var (_, cards, id, database) = await Stocked();

@@ -81,3 +81,17 @@ test('a port that is taken is said so', async () => {
     await server.kill();
   }
 });
+
+test('the demo clears away no workshop but its own, and not while one is served or the port is taken', async () => {
+  const data = folder();
+  const server = await startServer(['serve', '--data', data, '--port', '5194'], 5194);
+  const before = readFileSync(join(data, 'anakyklos.db')).length;
+  try {
+    expect(await run(['demo', '--data', data, '--port', '5194'])).toMatchObject({ code: 1, out: expect.stringContaining('Port 5194 is taken') });
+    expect(await run(['demo', '--data', data, '--port', '5195'])).toMatchObject({ code: 1, out: expect.stringContaining('is served already') });
+  } finally {
+    await server.kill();
+  }
+  expect(await run(['demo', '--data', data, '--port', '5194'])).toMatchObject({ code: 1, out: expect.stringContaining('not the demo') });
+  expect(readFileSync(join(data, 'anakyklos.db')).length).toBe(before);
+});
