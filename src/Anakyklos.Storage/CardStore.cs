@@ -21,7 +21,8 @@ public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
 /// <param name="OpenedAt">When it was opened.</param>
 /// <param name="SignedAt">When it was signed, or null.</param>
 /// <param name="VoidedAt">When it was made void, or null.</param>
-public sealed record CardEntry(long Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt, DateTimeOffset? VoidedAt = null)
+public sealed record CardEntry(long Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt,
+    DateTimeOffset? VoidedAt = null)
 {
     /// <summary>Whether it is still worked on: neither signed nor void.</summary>
     public bool IsOpen => SignedAt is null && VoidedAt is null;
@@ -80,7 +81,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             return e.Card == id
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card, true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
-        var facts = wanted is ConfirmKit ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime)) : CardFacts.None;
+        var facts = wanted is ConfirmKit ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime))
+            : CardFacts.None;
         var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)
             return new CardAnswer(decision, card, false);
@@ -114,7 +116,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         using var connection = database.Connect();
         return [.. connection.Query<(long Id, string Plate, string Bay, string Opened, string? Signed, string? Voided)>(
             $"select id, plate, bay, opened_at, signed_at, voided_at from card {where}", values)
-            .Select(r => new CardEntry(r.Id, r.Plate, r.Bay, Time(r.Opened), r.Signed is null ? null : Time(r.Signed), r.Voided is null ? null : Time(r.Voided)))];
+            .Select(r => new CardEntry(r.Id, r.Plate, r.Bay, Time(r.Opened), r.Signed is null ? null : Time(r.Signed), r.Voided is null
+                ? null : Time(r.Voided)))];
     }
 
     /// <summary>The card as the transaction sees it, the hash of its last event, and what this command did if it was carried out before.</summary>
@@ -161,7 +164,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last)",
             ("@command", events[0].Command.ToString()), ("@id", id), ("@first", events[0].Seq), ("@last", events[^1].Seq));
         scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed, voided_at = @voided where id = @id",
-            ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null), ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id));
+            ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null),
+                ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id));
         UnsyncedIn(scope)[id] = card;
         StockBooking.Book(scope, id, card, events);
         scope.OnCommit(() => _known[id] = card);

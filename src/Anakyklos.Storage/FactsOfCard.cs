@@ -17,8 +17,10 @@ internal static class FactsOfCard
     /// <param name="today">The day in the workshop.</param>
     internal static CardFacts Read(SqliteConnection connection, long id, JobCard card, DateOnly today)
     {
-        var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate", new { card.Opened.Plate });
+        var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate",
+            new { card.Opened.Plate });
         var warranty = until is not null && today <= DateOnly.ParseExact(until, "O", CultureInfo.InvariantCulture);
-        return new(Shelf.Empty with { Parts = ShelfStore.ReadParts(connection, id), Oils = ShelfStore.ReadOils(connection) }, SettingStore.Read(connection).Climate, warranty);
+        return new(Shelf.Empty with { Parts = ShelfStore.ReadParts(connection, id), Oils = ShelfStore.ReadOils(connection) },
+            SettingStore.Read(connection).Climate, warranty);
     }
 }

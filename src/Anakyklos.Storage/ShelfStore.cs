@@ -36,11 +36,13 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
         return new(ReadParts(connection, card), ReadContainers(connection),
             [.. connection.Query<(string Size, string Place)>("select size, place from tool order by size").Select(t => new CribTool(t.Size, t.Place))],
             [.. settings.Read().Wrenches.Select(w => w.InCrib)],
-            [.. connection.Query<(string Name, string Holds)>("select name, holds_l from pan order by name").Select(p => new DrainPan(p.Name, Litres(p.Holds)))], ReadOils(connection));
+            [.. connection.Query<(string Name, string Holds)>("select name, holds_l from pan order by name")
+                .Select(p => new DrainPan(p.Name, Litres(p.Holds)))], ReadOils(connection));
     }
 
     internal static OilBook ReadOils(SqliteConnection connection) =>
-        connection.QuerySingleOrDefault<string>("select content from oil_book") is { } json ? OilBook.Read(json).Book ?? OilBook.Empty : OilBook.Empty;
+        connection.QuerySingleOrDefault<string>("select content from oil_book") is { } json ? OilBook.Read(json).Book ?? OilBook.Empty
+            : OilBook.Empty;
 
     /// <summary>The oil book's file, or null.</summary>
     public string? OilBookText()

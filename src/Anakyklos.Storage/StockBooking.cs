@@ -95,7 +95,9 @@ internal static class StockBooking
                 scope.Connection.Execute("update container set left_l = @left where id = @container", new
                 {
                     container = item["container:".Length..],
-                    left = Litres(ShelfStore.ReadContainers(scope.Connection).First(c => item == $"container:{c.Id}").Left + Quantity<Volume>.Of(-decimal.Parse(amount, CultureInfo.InvariantCulture), Volume.Litre)),
+                    left = Litres(ShelfStore.ReadContainers(scope.Connection).First(c =>
+                        item == $"container:{c.Id}").Left + Quantity<Volume>.Of(-decimal.Parse(amount, CultureInfo.InvariantCulture),
+                        Volume.Litre)),
                 });
                 Note(scope, id, e, "returned", item, name, amount.TrimStart('-'));
                 continue;

@@ -155,13 +155,15 @@ public class ComposerTests
         foreach (var what in work.Opened)
         {
             // What holds the vehicle is set a second time where there is work after a road test.
-            var times = work.Sheet.Access.TryGetValue(what, out var access) && access.HoldsVehicle ? work.Steps.Count(s => s.What == what && s.Kind == StepKind.Secure) : 1;
+            var times = work.Sheet.Access.TryGetValue(what, out var access) && access.HoldsVehicle ? work.Steps.Count(s => s.What == what
+                && s.Kind == StepKind.Secure) : 1;
             Assert.InRange(times, 1, 2);
             Assert.Equal(times, work.Steps.Count(s => s.What == what && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure));
             Assert.Equal(times, work.Steps.Count(s => s.What == what && s.Kind is StepKind.Close or StepKind.Tighten));
         }
         foreach (var alone in plan.Rows.Where(r => r.Step.Alone))
-            Assert.DoesNotContain(plan.Rows, r => r != alone && r.Begins < alone.Ends && alone.Begins < r.Ends && r.Step.Kind != StepKind.Kit && r.Step.Id != "used-oil");
+            Assert.DoesNotContain(plan.Rows, r => r != alone && r.Begins < alone.Ends && alone.Begins < r.Ends
+                && r.Step.Kind != StepKind.Kit && r.Step.Id != "used-oil");
         Assert.DoesNotContain(plan.Rows, r => r.Step.Place == Place.Cab && r.Step.Lift != LiftNeed.Down && work.Sheet.Stands == Stand.Lift);
         var up = false;
         foreach (var row in plan.Rows.OrderBy(r => r.Begins).ThenBy(r => r.Ends))

@@ -145,7 +145,8 @@ public sealed class KitTests
         Assert.Equal(["Large", "Small"], kit.Pan!.Pans.Select(p => p.Name));
         Assert.Equal(L(19.4m), kit.Pan.ComesOut);
         Assert.Contains("9.80 L of coolant", kit.Pan.Short!.What);
-        Assert.Contains("the coolant cannot share one", kit.Pan.Short.What.Replace("the engine oil and the gearbox oil and ", "").Replace("the coolant and the engine oil and the gearbox oil", "the coolant"));
+        Assert.Contains("the coolant cannot share one", kit.Pan.Short.What.Replace("the engine oil and the gearbox oil and ",
+            "").Replace("the coolant and the engine oil and the gearbox oil", "the coolant"));
         Assert.Equal(KitVerdict.Stops, kit.Verdict);
         Assert.Equal(["Gearbox oil"], kit.SidewaysFills.Select(f => f.Name));
     }
@@ -196,7 +197,9 @@ public sealed class KitTests
     {
         var bench = new Workbench();
         bench.WorkUpTo();
-        var moves = bench.Card.History.Select((h, i) => StockMoves.Of(JobCard.Replay(Courier, [.. bench.Card.History.Take(i + 1)]), h.Event)).OfType<StockMove>().ToList();
+        var moves = bench.Card.History
+            .Select((h, i) => StockMoves.Of(JobCard.Replay(Courier, [.. bench.Card.History.Take(i + 1)]),
+            h.Event)).OfType<StockMove>().ToList();
         Assert.Equal(["TC-0621-F", "TC-0622-R", "TC-0714-R"], moves.OfType<PartUsed>().Select(m => m.Number).Order());
         Assert.Equal(L(5), moves.OfType<OilPoured>().Aggregate(L(0), (sum, m) => sum + m.Amount));
         Assert.Equal(3, moves.OfType<KitKept>().Single().Numbers.Count);

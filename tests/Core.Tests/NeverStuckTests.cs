@@ -11,14 +11,15 @@ using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;
 
-/// <summary>From every state there is a way on: steps left for later, jobs given up, cards made void, presses taken back, kits that lacked something.</summary>
+/// <summary>
+/// From every state there is a way on: steps left for later, jobs given up, cards made void, presses taken back, kits that lacked
+/// something.
+/// </summary>
 public class NeverStuckTests
 {
     private readonly Workbench _bench = new();
 
     private JobCard Card => _bench.Card;
-
-    private static JobCard On(string sheet, params string[] jobs) => CardWalk.Open(ComposerTests.Sheets[sheet], jobs, CardPlanner.Compose(ComposerTests.Sheets[sheet], jobs));
 
     [Theory]
     [InlineData("corran-fen-12")]
@@ -53,7 +54,8 @@ public class NeverStuckTests
         {
             Assert.False(next.Id == "start" && Card.LiftUp, $"offered to start while up, after {before}");
             before = next.Id;
-            _bench.WorkUpTo(Card.Steps.SkipWhile(s => s.Id != next.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting)?.Id);
+            _bench.WorkUpTo(Card.Steps.SkipWhile(s => s.Id != next.Id).Skip(1).FirstOrDefault(s =>
+                Card.State(s.Id).Status == StepStatus.Waiting)?.Id);
         }
         _bench.WorkUpTo();
         _bench.Do(new Sign());
@@ -167,7 +169,8 @@ public class NeverStuckTests
         _bench.Do(FullKit(12, 9));
         Assert.Equal(L(9), Card.OilInHand("engine-oil")!.Amount);
         // What is fitted stays as it was laid out, whatever is said of it now.
-        var again = _bench.Refusals(FullKit() with { Parts = new Dictionary<string, KitPart> { ["drain-washer"] = new(KitChoice.Missing) } });
+        var again = _bench.Refusals(FullKit() with { Parts =
+            new Dictionary<string, KitPart> { ["drain-washer"] = new(KitChoice.Missing) } });
         Assert.Equal(["part-drain-washer"], again.Select(r => r.Field));
         Assert.Equal(StepStatus.Done, Card.State("lay-out-kit").Status);
     }
@@ -176,7 +179,8 @@ public class NeverStuckTests
     public void An_oil_that_is_poured_is_not_turned_into_another_one()
     {
         _bench.WorkUpTo("filler-cap-on");
-        Assert.Contains("Some of Gannet Lowash 5W-30 is in already", _bench.Refusals(FullKit() with { Oils = EngineOil(9, "Fulmar Road 5W-40", "It was at hand") })[0].What);
+        Assert.Contains("Some of Gannet Lowash 5W-30 is in already",
+            _bench.Refusals(FullKit() with { Oils = EngineOil(9, "Fulmar Road 5W-40", "It was at hand") })[0].What);
         _bench.Do(FullKit() with { Oils = EngineOil(9, "gannet lowash 5w30 + Gannet Lowash 5W-30") });
     }
 
@@ -193,7 +197,8 @@ public class NeverStuckTests
     [Fact]
     public void Two_things_of_one_id_are_refused_by_the_check()
     {
-        var text = SheetText.Replace("\"glove-box\": { \"name\"", "\"engine-oil\": { \"name\"").Replace("\"needs\": [\"glove-box\"]", "\"needs\": [\"engine-oil\"]");
+        var text = SheetText.Replace("\"glove-box\": { \"name\"", "\"engine-oil\": { \"name\"").Replace("\"needs\": [\"glove-box\"]",
+            "\"needs\": [\"engine-oil\"]");
         Assert.Contains(SheetReader.Read(text).Errors, e => e.Text.Contains("engine-oil") && e.Text.Contains("another table"));
     }
 

@@ -19,8 +19,6 @@ public class NoHarmTests
 
     private JobCard Card => _bench.Card;
 
-    private static JobCard On(string sheet, params string[] jobs) => CardWalk.Open(ComposerTests.Sheets[sheet], jobs, CardPlanner.Compose(ComposerTests.Sheets[sheet], jobs));
-
     private static DateTimeOffset Morning { get; } = new(2026, 1, 5, 8, 0, 0, TimeSpan.Zero);
 
     private static (JobCard Card, DateTimeOffset Now) Walk(JobCard card, Func<SheetStep, bool> stop)
@@ -104,7 +102,8 @@ public class NoHarmTests
     public void Brake_work_left_out_holds_the_vehicle_and_its_interval_does_not_start()
     {
         var (card, now) = Walk(On("corran-fen-12", "brake-fluid", "cabin-filter"), s => s.Id == "test-pedal");
-        Assert.Equal("reason", Assert.IsType<Refused>(card.Decide(new Deviate("test-pedal", DeviationKind.StepLeftOut, "x"), Iona, now)).Reasons[0].Field);
+        Assert.Equal("reason",
+            Assert.IsType<Refused>(card.Decide(new Deviate("test-pedal", DeviationKind.StepLeftOut, "x"), Iona, now)).Reasons[0].Field);
         card = Given(card, new Deviate("test-pedal", DeviationKind.StepLeftOut, "No time"), now);
         (card, now) = Walk(card, s => s.Kind == StepKind.Drive);
         Assert.Contains("the vehicle is held", Describe(card.Decide(new ConfirmStep("road-test"), Iona, now)));
@@ -142,9 +141,11 @@ public class NoHarmTests
     public void What_stands_in_is_found_by_the_stores_and_never_claimed()
     {
         _bench.WorkUpTo("lay-out-kit");
-        var kit = FullKit() with { Parts = new Dictionary<string, KitPart>(FullKit().Parts) { ["drain-washer"] = new(KitChoice.InHand, "TC-0718-R") } };
+        var kit = FullKit() with { Parts =
+            new Dictionary<string, KitPart>(FullKit().Parts) { ["drain-washer"] = new(KitChoice.InHand, "TC-0718-R") } };
         Assert.Contains("is not the number", _bench.Refusals(kit)[0].What);
-        _bench.Facts = _bench.Facts with { Shelf = _bench.Facts.Shelf with { Parts = [new("TC-0714-R", "Washer", 0, 0, "TC-0718-R", []), new("TC-0718-R", "Washer", 3, 0, "", [])] } };
+        _bench.Facts = _bench.Facts with { Shelf = _bench.Facts.Shelf with { Parts = [new("TC-0714-R", "Washer", 0, 0, "TC-0718-R", []),
+            new("TC-0718-R", "Washer", 3, 0, "", [])] } };
         _bench.Do(kit);
         Assert.Equal("TC-0718-R", Card.Kit!.Parts["drain-washer"]);
         Assert.Empty(Card.Deviations);
@@ -154,7 +155,9 @@ public class NoHarmTests
     public void A_seal_used_again_is_remembered_over_a_card_that_does_not_touch_it()
     {
         var sheet = ComposerTests.Sheets["tarn-courier-20d"];
-        var opened = CardWalk.Open(sheet, ["cabin-filter"], CardPlanner.Compose(sheet, ["cabin-filter"])).Opened with { SealsUsedAgain = new Dictionary<string, int> { ["drain-washer"] = 1 } };
+        var opened = CardWalk.Open(sheet, ["cabin-filter"],
+            CardPlanner.Compose(sheet, ["cabin-filter"])).Opened with { SealsUsedAgain =
+            new Dictionary<string, int> { ["drain-washer"] = 1 } };
         var (card, _) = Walk(JobCard.Replay(sheet, [new(1, Morning, Iona, Guid.NewGuid(), opened)]), _ => false);
         Assert.Equal(1, card.SealsLeftIn["drain-washer"]);
         var bench = new Workbench(seals: new Dictionary<string, int> { ["drain-washer"] = 1 });
@@ -168,7 +171,8 @@ public class NoHarmTests
         var summer = new DateTimeOffset(2026, 7, 6, 8, 5, 0, TimeSpan.FromHours(2));
         _bench.Do(FullKit());
         var stored = Card.History.Select(h => h with { At = summer.ToUniversalTime() }).ToList();
-        var again = JobCard.Replay(Courier, [.. stored, new(stored.Count + 1, summer.ToUniversalTime(), Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
+        var again = JobCard.Replay(Courier,
+            [.. stored, new(stored.Count + 1, summer.ToUniversalTime(), Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
         Assert.Contains("did this at 08:05", Describe(again.Decide(new ConfirmStep("warm-up"), Iona, summer.AddMinutes(3))));
     }
 
@@ -216,7 +220,8 @@ public class NoHarmTests
                             Assert.False(fill.Warn(poured, said, new(level), L(0)).PassesTop);
                         var signed = advice.Verdict == FillVerdict.Pour ? said : L(0) - said;
                         (level, poured) = (level + signed / fill.Between, poured + signed);
-                        Assert.True(advice.Verdict == FillVerdict.TakeOut || level <= 1m, $"{school} from {start} in {unit.Symbol} goes to {level}");
+                        Assert.True(advice.Verdict == FillVerdict.TakeOut || level <= 1m,
+                            $"{school} from {start} in {unit.Symbol} goes to {level}");
                     }
                     Assert.InRange(level, 0.4m, 1.02m);
                 }

@@ -31,7 +31,8 @@ public class OrderOfWorkTests
 
     private static PlannedStep? Row(CardPlan plan, Func<SheetStep, bool> which) => plan.Rows.FirstOrDefault(r => which(r.Step));
 
-    private static void Before(PlannedStep? a, PlannedStep? b, string why) => Assert.True(a is null || b is null || a.Ends <= b.Begins, $"{a?.Step.Id} should be before {b?.Step.Id}: {why}");
+    private static void Before(PlannedStep? a, PlannedStep? b, string why) => Assert.True(a is null || b is null || a.Ends <= b.Begins,
+        $"{a?.Step.Id} should be before {b?.Step.Id}: {why}");
 
     [Theory]
     [MemberData(nameof(Plans))]
@@ -55,7 +56,8 @@ public class OrderOfWorkTests
                 foreach (var cover in plan.Rows.Where(r => r.Step.Kind == StepKind.Close && sheet.Access[r.Step.What].AfterLeakCheck))
                     Before(look, cover, "a cover goes on after the look that it would hide");
             foreach (var reset in plan.Rows.Where(r => r.Step.Kind == StepKind.Reset))
-                foreach (var row in plan.Rows.Where(r => r.Step.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Fit or StepKind.Tighten or StepKind.Run or StepKind.Look))
+                foreach (var row in plan.Rows
+                    .Where(r => r.Step.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Fit or StepKind.Tighten or StepKind.Run or StepKind.Look))
                     Before(row, reset, "the indicator is put out when the work is done");
         }
     }
@@ -82,14 +84,16 @@ public class OrderOfWorkTests
     private static void Warmth(CardPlan plan, ModelSheet sheet)
     {
         foreach (var warm in plan.Rows.Where(r => r.Step.Kind == StepKind.Warm))
-            foreach (var drain in plan.Rows.Where(r => r.Step.Kind == StepKind.Drain && sheet.Fluids[sheet.Fasteners[r.Step.What].Drains!].DrainHot))
+            foreach (var drain in plan.Rows.Where(r => r.Step.Kind == StepKind.Drain
+                && sheet.Fluids[sheet.Fasteners[r.Step.What].Drains!].DrainHot))
                 Assert.InRange(drain.Begins - warm.Ends, TimeSpan.Zero, TimeSpan.FromMinutes(25));
         foreach (var settle in plan.Rows.Where(r => r.Step.Kind == StepKind.Settle))
             foreach (var gauge in plan.Rows.Where(r => r.Step.Kind == StepKind.Gauge && sheet.Fluids[r.Step.What].Pumped))
                 Assert.InRange(gauge.Begins - settle.Ends, TimeSpan.Zero, TimeSpan.FromMinutes(45));
         foreach (var turn in plan.Rows.Where(r => r.Step.WheelsTurn))
             foreach (var gauge in plan.Rows.Where(r => r.Step.Kind == StepKind.Gauge))
-                Assert.True(gauge.Step.After.Contains(turn.Step.Id) ? gauge.Begins - turn.Ends <= TimeSpan.FromMinutes(2) : gauge.Begins >= turn.Ends + TimeSpan.FromMinutes(5),
+                Assert.True(gauge.Step.After.Contains(turn.Step.Id) ? gauge.Begins - turn.Ends <= TimeSpan.FromMinutes(2)
+                    : gauge.Begins >= turn.Ends + TimeSpan.FromMinutes(5),
                     $"{gauge.Step.Id} at {gauge.Begins} after {turn.Step.Id} at {turn.Ends}");
     }
 
@@ -100,8 +104,10 @@ public class OrderOfWorkTests
         if (people == 2)
             return;
         var plan = Of(sheetId, people).First();
-        foreach (var access in plan.Work.Sheet.Access.Values.Where(a => a.Intake || a.Cautions.Contains("brake-fluid") || a.Id == "glove-box"))
-            if (Row(plan, s => s.What == access.Id && s.Kind == StepKind.Open) is { } open && Row(plan, s => s.What == access.Id && s.Kind == StepKind.Close) is { } close)
+        foreach (var access in plan.Work.Sheet.Access.Values.Where(a => a.Intake || a.Cautions.Contains("brake-fluid")
+            || a.Id == "glove-box"))
+            if (Row(plan, s => s.What == access.Id && s.Kind == StepKind.Open) is { } open && Row(plan, s => s.What == access.Id
+                && s.Kind == StepKind.Close) is { } close)
                 Assert.True(close.Begins - open.Ends < TimeSpan.FromMinutes(60), $"{access.Id} stands open for {close.Begins - open.Ends}");
     }
 
@@ -116,17 +122,21 @@ public class OrderOfWorkTests
     [Theory]
     [InlineData("corran-fen-12", "tighten-wheels")]
     [InlineData("hespin-16", "tighten-wheel-nuts")]
-    public void The_last_torque_of_a_wheel_is_given_on_the_ground(string sheet, string tighten) => InOrder(sheet, ["tyre-rotation"], "wheels-off", "rotate-tyres", "wheels-on", "lower", tighten, "pressures");
+    public void The_last_torque_of_a_wheel_is_given_on_the_ground(string sheet, string tighten) =>
+        InOrder(sheet, ["tyre-rotation"], "wheels-off", "rotate-tyres", "wheels-on", "lower", tighten, "pressures");
 
     [Fact]
-    public void The_seat_goes_on_when_the_socket_under_it_was_used() => InOrder("skelling-tourer-1100", ["engine-oil-and-filter"], "seat-off", "reset-service-lines-5", "seat-on");
+    public void The_seat_goes_on_when_the_socket_under_it_was_used() => InOrder("skelling-tourer-1100", ["engine-oil-and-filter"],
+        "seat-off", "reset-service-lines-5", "seat-on");
 
     [Fact]
     public void The_key_is_back_before_it_is_needed_and_away_again_under_the_vehicle() => InOrder("lumen-ardent", ["engine-oil-and-filter"],
-        "key-away-set", "drain-engine-oil", "key-away-on", "start", "stop", "key-away-set-again", "look-at-joints", "key-away-on-again", "reset-maintenance-message-1");
+        "key-away-set", "drain-engine-oil", "key-away-on", "start", "stop", "key-away-set-again", "look-at-joints", "key-away-on-again",
+            "reset-maintenance-message-1");
 
     [Fact]
-    public void The_jacking_position_ends_last() => InOrder("hespin-16", ["rear-axle-oil"], "wheel-chocks-set", "wheel-chocks-on", "jacking-position-on");
+    public void The_jacking_position_ends_last() => InOrder("hespin-16", ["rear-axle-oil"], "wheel-chocks-set", "wheel-chocks-on",
+        "jacking-position-on");
 
     private static void InOrder(string sheetId, string[] jobs, params string[] ids)
     {
@@ -138,7 +148,8 @@ public class OrderOfWorkTests
     [Fact]
     public void A_motorcycle_is_not_ridden_while_it_is_held()
     {
-        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "maelor-ridge-900.json")).Replace("\"kind\": \"warm\",", "\"kind\": \"warm\", \"moves\": true,");
+        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets",
+            "maelor-ridge-900.json")).Replace("\"kind\": \"warm\",", "\"kind\": \"warm\", \"moves\": true,");
         var sheet = SheetReader.Read(text).Sheet!;
         Assert.True(sheet.Steps["warm-up"].Moves);
         var plan = CardPlanner.Plan(sheet, ["engine-oil-and-filter", "gearbox-oil"]);
@@ -155,7 +166,8 @@ public class OrderOfWorkTests
                 if (step.Hold is { } hold)
                     Assert.True(step.Takes >= hold, $"{sheet.Id} {step.Id}");
                 if (step.Value.EndsWith(" min", StringComparison.Ordinal) || step.Value.Contains(" min "))
-                    Assert.True(step.Takes >= TimeSpan.FromMinutes(int.Parse(step.Value.Split(' ')[0])), $"{sheet.Id} {step.Id} takes {step.Takes}, but says {step.Value}");
+                    Assert.True(step.Takes >= TimeSpan.FromMinutes(int.Parse(step.Value.Split(' ')[0])),
+                        $"{sheet.Id} {step.Id} takes {step.Takes}, but says {step.Value}");
             }
     }
 

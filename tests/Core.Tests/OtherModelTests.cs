@@ -75,7 +75,8 @@ public class OtherModelTests
     public OtherModelTests() => _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(),
         new CardOpened("T-1", Tractor.Id, 1, ["oil", "grease"], CardPlanner.Compose(Tractor, ["oil", "grease"]), Km(1000), Use.Normal, null, new Dictionary<string, int>()))]);
 
-    private static readonly CardFacts Facts = new(Shelf.Empty with { Oils = new([new("Any SAE 30", ["SAE 30"], [], [], false)], CoverBook.Empty) });
+    private static readonly CardFacts Facts = new(Shelf.Empty with { Oils = new([new("Any SAE 30", ["SAE 30"], [], [], false)],
+        CoverBook.Empty) });
 
     private static ModelSheet Read()
     {
@@ -104,7 +105,8 @@ public class OtherModelTests
 
     private void UpToFilling()
     {
-        Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(5)], EngineOil(4, "Any SAE 30")));
+        Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(5)],
+            EngineOil(4, "Any SAE 30")));
         Done("block", "lid-off", "breather-off", "drain", "filter-off", "ring-on");
         Do(new TakeReading("plug-in", new(Core.Quantities.Quantity<Core.Quantities.Torque>.Of(60, Core.Quantities.Torque.PoundFoot), Core.Quantities.Torque.PoundFoot)));
     }
@@ -176,7 +178,8 @@ public class OtherModelTests
     [Fact]
     public void The_kit_can_be_laid_out_again_while_something_is_open()
     {
-        var kit = new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(6)], EngineOil(4, "Any SAE 30"));
+        var kit = new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(6)],
+            EngineOil(4, "Any SAE 30"));
         Do(kit);
         Done("block", "lid-off", "breather-off", "drain", "filter-off");
         Do(kit with { Pans = [L(2), L(5)] });

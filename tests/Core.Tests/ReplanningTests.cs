@@ -33,7 +33,8 @@ public class ReplanningTests
         return decision;
     }
 
-    private void Do(CardCommand command) => Assert.True(Give(command) is Accepted, $"{command}: {Describe(_card.Decide(command, Iona, _now, UsualPress.Facts(_card.Sheet)))}");
+    private void Do(CardCommand command) =>
+        Assert.True(Give(command) is Accepted, $"{command}: {Describe(_card.Decide(command, Iona, _now, UsualPress.Facts(_card.Sheet)))}");
 
     private string Refused(CardCommand command) => Describe(Assert.IsType<Refused>(Give(command)));
 
@@ -45,7 +46,8 @@ public class ReplanningTests
         switch (step.Kind)
         {
             case StepKind.Kit:
-                Do(new ConfirmKit(step.Id, _card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand)), [L(20), L(20), L(20), L(20)], _card.FluidsWanted.ToDictionary(f => f.Id, f => new OilLaidOut(L(20), f.Name))));
+                Do(new ConfirmKit(step.Id, _card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand)),
+                    [L(20), L(20), L(20), L(20)], _card.FluidsWanted.ToDictionary(f => f.Id, f => new OilLaidOut(L(20), f.Name))));
                 break;
             case StepKind.Tighten or StepKind.Retighten when _card.Sheet.Fasteners[step.What].Tightening.Value is ToTorque to:
                 Do(new TakeReading(step.Id, new(to.Target, Torque.NewtonMetre)));

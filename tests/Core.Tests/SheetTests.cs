@@ -36,7 +36,8 @@ public class SheetTests
     [Fact]
     public void Every_error_is_given_at_once_in_the_order_of_lines()
     {
-        var broken = Text.Replace("\"revision\": 5", "\"revision\": 0").Replace("\"1.4 L\"", "\"9 L\"").Replace("\"seal\": \"drain-washer\"", "\"seal\": \"gasket\"").Replace("\"takes\": \"7 min\"", "\"takes\": \"soon\"");
+        var broken = Text.Replace("\"revision\": 5", "\"revision\": 0").Replace("\"1.4 L\"",
+            "\"9 L\"").Replace("\"seal\": \"drain-washer\"", "\"seal\": \"gasket\"").Replace("\"takes\": \"7 min\"", "\"takes\": \"soon\"");
         var errors = SheetReader.Read(broken).Errors;
         Assert.Equal(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal", "steps.warm-up.takes"],
             errors.Select(e => e.Path).OrderBy(p => Array.IndexOf(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal", "steps.warm-up.takes"], p)));

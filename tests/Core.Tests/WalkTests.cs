@@ -9,7 +9,10 @@ using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;
 
-/// <summary>Every job, every pair and every full service is walked: by the usual press alone nothing refuses, and against the grain nothing is ever stuck.</summary>
+/// <summary>
+/// Every job, every pair and every full service is walked: by the usual press alone nothing refuses, and against the grain nothing is ever
+/// stuck.
+/// </summary>
 public class WalkTests
 {
     public static TheoryData<string> AllSheets => [.. ComposerTests.Sheets.Keys.Order()];
@@ -25,21 +28,23 @@ public class WalkTests
             .Append(jobs);
         foreach (var set in sets)
             foreach (var people in new[] { 1, 2 })
-                Assert.Null(CardWalk.Refused(sheet, set, people) is { } refused ? $"{string.Join(", ", set)} by {people}: {refused}" : null);
+                Assert.Null(CardWalk.Refused(sheet, set, people) is { } refused ? $"{string.Join(", ", set)} by {people}: {refused}"
+                    : null);
     }
 
     [Fact]
     public void A_job_that_refuses_its_own_step_is_found_when_the_sheet_is_checked()
     {
         // A cover that is needed open for the fill plug, and shut again before it by an order of its own.
-        var broken = SheetText.Replace("\"look-at-plug\": { \"kind\": \"do\", \"needs\": [\"engine-drain-plug\"],", "\"look-at-plug\": { \"kind\": \"do\", \"needs\": [\"engine-drain-plug\", \"glove-box\"], \"after\": [\"label\"],");
+        var broken = SheetText.Replace("\"look-at-plug\": { \"kind\": \"do\", \"needs\": [\"engine-drain-plug\"],",
+            "\"look-at-plug\": { \"kind\": \"do\", \"needs\": [\"engine-drain-plug\", \"glove-box\"], \"after\": [\"label\"],");
         Assert.NotEqual(SheetText, broken);
         Assert.NotEmpty(SheetRehearsal.Read(System.Text.Encoding.UTF8.GetBytes(broken)).Errors);
     }
 
     public static TheoryData<int> Seeds => [.. Enumerable.Range(0, 300)];
 
-    /// <summary>The seed is the test's own argument, so a failure names what to replay.</summary>
+    /// <summary>Each walk is numbered, and the number is an argument of the test: a failure names the walk to take again.</summary>
     [Theory]
     [MemberData(nameof(Seeds))]
     public void Against_the_grain_there_is_always_a_way_on(int seed)
@@ -48,7 +53,7 @@ public class WalkTests
         var sheets = ComposerTests.Sheets.Values.OrderBy(s => s.Id, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         string[] jobs = [.. sheet.Jobs.Keys.OrderBy(_ => random.Next()).Take(1 + random.Next(3))];
-        var walk = new Wanderer(CardWalk.Open(sheet, jobs, CardPlanner.Compose(sheet, jobs)), random);
+        var walk = new Wanderer(Workbench.On(sheet.Id, jobs), random);
         for (var presses = 0; presses < 90 && walk.Card.Ended is null && walk.Card.Next is not null; presses++)
             if (random.Next(4) == 0)
                 walk.Stray();
@@ -60,13 +65,15 @@ public class WalkTests
     /// <summary>Somebody who presses what is next, and now and then something else.</summary>
     private sealed class Wanderer(JobCard card, Random random)
     {
-        private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave", "overfill", "fail", "kit", "order"];
+        private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much",
+            "leave", "overfill", "fail", "kit", "order"];
 
         private DateTimeOffset _now = card.History[^1].At;
 
         internal JobCard Card { get; private set; } = card;
 
-        private string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after {string.Join("; ", Card.History.TakeLast(6).Select(h => h.Event.ToString()![..Math.Min(90, h.Event.ToString()!.Length)]))}";
+        private string Told =>
+            $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after {string.Join("; ", Card.History.TakeLast(6).Select(h => h.Event.ToString()![..Math.Min(90, h.Event.ToString()!.Length)]))}";
 
         private bool Give(CardCommand command, Person? by = null)
         {
@@ -87,7 +94,8 @@ public class WalkTests
                 _now += Card.Sheet.CoolsIn;
             if (Give(UsualPress.Of(Card, step)))
                 return;
-            // What a refusal names must be there to be done: the lead decides, too much torque is settled, a level is answered, a lift is moved by hand.
+            // What a refusal names must be there to be done: the lead decides, too much torque is settled, a level is answered, a lift is
+            // moved by hand.
             foreach (var stop in Card.Stops.ToList())
                 if (Give(new DecideStop(stop.Seq, random.Next(2) == 0, "Looked at and let go"), Una))
                     return;
@@ -96,7 +104,8 @@ public class WalkTests
                     return;
             if (Card.IsOverTorqued(step.Id) && Give(new SettleOverTorque(step.Id, "New part, thread is good"), Una))
                 return;
-            if (Card.Decide(UsualPress.Of(Card, step), Iona, _now, UsualPress.Facts(Card.Sheet)) is Asked { Question: PourQuestion asked } && Give(new Pour(step.Id, asked.Amount, true)))
+            if (Card.Decide(UsualPress.Of(Card, step), Iona, _now, UsualPress.Facts(Card.Sheet)) is Asked { Question: PourQuestion asked }
+                && Give(new Pour(step.Id, asked.Amount, true)))
                 return;
             Assert.Fail($"Stuck at “{step.Title}”: {Describe(Card.Decide(UsualPress.Of(Card, step), Iona, _now, UsualPress.Facts(Card.Sheet)))} — {Told} — lift {(Card.LiftUp ? "up" : "down")}, left {string.Join(" ", Card.Remaining.Select(r => r.Id))}");
         }
@@ -108,20 +117,27 @@ public class WalkTests
             switch (Kinds[random.Next(Kinds.Length)])
             {
                 case "aside": Give(new PutAside(random.Next(3) == 0 ? any.Id : step.Id, "Part is on the boat")); break;
-                case "drop" when random.Next(3) == 0 && Card.Jobs.Count > 0: Give(new DropJob(Card.Jobs[random.Next(Card.Jobs.Count)], "Plug is seized")); break;
-                case "stop": Give(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye, "Slivers")); break;
+                case "drop" when random.Next(3) == 0
+                    && Card.Jobs.Count > 0: Give(new DropJob(Card.Jobs[random.Next(Card.Jobs.Count)], "Plug is seized")); break;
+                case "stop": Give(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye,
+                    "Slivers")); break;
                 case "back" when Card.LastPressOf(Iona.Id) is { } last: Give(new TakeBack(last.Seq)); break;
                 case "early": Give(new TakeEarly(any.Id)); break;
                 case "lift": Give(new MoveLift(!Card.LiftUp, true)); break;
-                case "cut" when Card.Waits.FirstOrDefault(w => w.Until > _now) is { } wait: Give(new CutWait(wait.Id, "It stopped dripping")); break;
-                case "leak" when Card.JointsOpened.ToList() is { Count: > 0 } joints: Give(new ReportLeak(step.Id, joints[random.Next(joints.Count)].Id)); break;
+                case "cut" when Card.Waits.FirstOrDefault(w => w.Until > _now) is { } wait: Give(new CutWait(wait.Id,
+                    "It stopped dripping")); break;
+                case "leak" when Card.JointsOpened.ToList() is { Count: > 0 } joints: Give(new ReportLeak(step.Id,
+                    joints[random.Next(joints.Count)].Id)); break;
                 case "little" when step.Kind == StepKind.Tighten: Give(new TakeReading(step.Id, Nm(1.1m), true)); break;
                 case "much" when step.Kind == StepKind.Tighten: Give(new TakeReading(step.Id, Nm(900), true)); break;
-                case "leave": Give(new Deviate(step.Id, random.Next(2) == 0 ? DeviationKind.StepLeftOut : DeviationKind.NoReading, "No time today")); break;
-                case "overfill" when step.Kind == StepKind.Pour: Give(new Pour(step.Id, Litres(Card.Sheet.Fluids[step.What].Amount.Value.In(Volume.Litre) * 1.3m), true)); break;
+                case "leave": Give(new Deviate(step.Id, random.Next(2) == 0 ? DeviationKind.StepLeftOut : DeviationKind.NoReading,
+                    "No time today")); break;
+                case "overfill" when step.Kind == StepKind.Pour: Give(new Pour(step.Id,
+                    Litres(Card.Sheet.Fluids[step.What].Amount.Value.In(Volume.Litre) * 1.3m), true)); break;
                 case "overfill" when step.Kind == StepKind.Gauge: Give(new ReadGauge(step.Id, new(random.Next(-20, 40) / 20m))); break;
                 case "fail" when step.Kind == StepKind.Reset: Give(new FailReset(step.Id)); break;
-                case "kit" when Card.Kit is not null && Card.Steps.FirstOrDefault(s => s.Kind == StepKind.Kit) is { } kit: Give(UsualPress.Of(Card, kit)); break;
+                case "kit" when Card.Kit is not null && Card.Steps.FirstOrDefault(s =>
+                    s.Kind == StepKind.Kit) is { } kit: Give(UsualPress.Of(Card, kit)); break;
                 case "order": Give(new OrderAgain()); break;
             }
         }

@@ -5,6 +5,7 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 
@@ -26,6 +27,10 @@ internal sealed class Workbench
             Km(148_200), Use.Harsh, school, seals ?? new Dictionary<string, int>());
         Card = JobCard.Replay(Courier, [new(1, Now, Iona, Guid.NewGuid(), opened)]);
     }
+
+    /// <summary>A card of its own with these jobs of one of the sheets that ship, planned and opened.</summary>
+    internal static JobCard On(string sheet, params string[] jobs) =>
+        CardWalk.Open(ComposerTests.Sheets[sheet], jobs, CardPlanner.Compose(ComposerTests.Sheets[sheet], jobs));
 
     internal DateTimeOffset Now { get; private set; } = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
 
@@ -64,7 +69,8 @@ internal sealed class Workbench
         return decision;
     }
 
-    internal void Do(CardCommand command, Person? by = null) => Assert.True(Try(command, by) is Accepted, $"{command}: {Describe(Card.Decide(command, by ?? Iona, Now, Facts))}");
+    internal void Do(CardCommand command, Person? by = null) =>
+        Assert.True(Try(command, by) is Accepted, $"{command}: {Describe(Card.Decide(command, by ?? Iona, Now, Facts))}");
 
     internal IReadOnlyList<Refusal> Refusals(CardCommand command, Person? by = null) => Assert.IsType<Refused>(Try(command, by)).Reasons;
 

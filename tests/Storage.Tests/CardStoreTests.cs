@@ -115,7 +115,8 @@ public sealed class CardStoreTests : IDisposable
         var (database, cards, id) = await _workshop.WithCard();
         var seen = new List<int>();
         cards.Changed += (_, seq) => seen.Add(seq);
-        await Task.WhenAll(Enumerable.Range(0, 200).Select(i => cards.Handle(id, Guid.NewGuid(), new NoteFinding("warm-up", FindingGrade.Sound, $"look {i}"), Iona, Monday)));
+        await Task.WhenAll(Enumerable.Range(0, 200)
+            .Select(i => cards.Handle(id, Guid.NewGuid(), new NoteFinding("warm-up", FindingGrade.Sound, $"look {i}"), Iona, Monday)));
         Assert.Equal(Enumerable.Range(2, 200), seen);
         Assert.Equal(201, cards.Find(id)!.History.Count);
         Assert.Empty(Verification.Run(database, out _, out _));
@@ -156,7 +157,10 @@ public sealed class CardStoreTests : IDisposable
         var copy = _workshop.Beside("copy.db");
         database.Backup(copy);
         Assert.Contains("exists already", Assert.Throws<WorkshopFileException>(() => database.Backup(copy)).Message);
-        await cards.Handle(id, Guid.NewGuid(), new ConfirmKit("lay-out-kit", Sheet.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [Quantity<Volume>.Of(8, Volume.Litre)], new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet", "No book here yet") }), Iona, Monday);
+        await cards.Handle(id, Guid.NewGuid(),
+            new ConfirmKit("lay-out-kit", Sheet.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)),
+            [Quantity<Volume>.Of(8, Volume.Litre)],
+            new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet", "No book here yet") }), Iona, Monday);
         var (_, restored) = _workshop.Open(copy);
         Assert.Equal((2, 4), (restored.Find(id)!.History.Count, cards.Find(id)!.History.Count)); // the kit, and the oil that no book knows
     }

@@ -41,7 +41,8 @@ public sealed class ShelfStoreTests : IDisposable
             at = at.AddMinutes(70);
             CardCommand command = step.Kind switch
             {
-                StepKind.Kit => new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" ? new KitPart(KitChoice.InHand, "TC-0718-R") : new KitPart(KitChoice.InHand)),
+                StepKind.Kit => new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer"
+                    ? new KitPart(KitChoice.InHand, "TC-0718-R") : new KitPart(KitChoice.InHand)),
                     [L(8)], new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
                 StepKind.Tighten => new TakeReading(step.Id, new(Quantity<Torque>.Of(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre), Torque.NewtonMetre)),
                 StepKind.Pour => new Pour(step.Id, new(L(5), Volume.Litre)),

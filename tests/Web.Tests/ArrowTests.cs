@@ -35,7 +35,8 @@ public class ArrowTests
     public void Inside_core_nothing_turns_back()
     {
         // Each room may look at those before it.
-        string[] rooms = ["Quantities", "Tightening", "Filling", "Intervals", "Sheets", "Due", "Oils", "Stores", "Kit", "Planning", "Cards", "Booking", "Rehearsal"];
+        string[] rooms = ["Quantities", "Tightening", "Filling", "Intervals", "Sheets", "Due", "Oils", "Stores", "Kit", "Planning",
+            "Cards", "Booking", "Rehearsal"];
         for (var i = 0; i < rooms.Length; i++)
         {
             var outcome = Types.InAssembly(Core).That().ResideInNamespace($"Anakyklos.Core.{rooms[i]}").ShouldNot()

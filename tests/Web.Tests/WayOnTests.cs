@@ -5,7 +5,9 @@ using Microsoft.Extensions.DependencyInjection;
 
 namespace Anakyklos.Web.Tests;
 
-/// <summary>Questions answered both ways, presses taken back, jobs given up, cards made void, stops decided: each through the page.</summary>
+/// <summary>
+/// Questions answered both ways, presses taken back, jobs given up, cards made void, stops decided: each through the page.
+/// </summary>
 public sealed class WayOnTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
@@ -16,7 +18,8 @@ public sealed class WayOnTests : IAsyncLifetime
     {
         _host = await WorkshopHost.Demo();
         _browser = await _host.SignedIn();
-        await _host.Services.GetRequiredService<ShelfStore>().Receive("TC-0714-R", 5, new("effie", "Effie S.", Role.Stores), _host.Clock.GetUtcNow());
+        await _host.Services.GetRequiredService<ShelfStore>().Receive("TC-0714-R", 5, new("effie", "Effie S.", Role.Stores),
+            _host.Clock.GetUtcNow());
         await _browser.Get("/intake?plate=HD-07");
         await _browser.Submit("main form", ("odometer", "148200"));
         _card = long.Parse(_browser.Address.AbsolutePath.Split('/')[2]);
@@ -175,12 +178,16 @@ public sealed class WayOnTests : IAsyncLifetime
             .Replace("COMMAND", Guid.NewGuid().ToString());
         await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit", body, token);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit", body.Replace("\"drain-washer\":{\"choice\":\"in-hand\"}", "\"drain-washer\":{\"choice\":\"stands-in\",\"number\":\"X\"}"), token);
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit",
+            body.Replace("\"drain-washer\":{\"choice\":\"in-hand\"}", "\"drain-washer\":{\"choice\":\"stands-in\",\"number\":\"X\"}"),
+            token);
         Assert.Equal(HttpStatusCode.BadRequest, _browser.Status);
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit", body.Replace("Salad oil", "Gannet Lowash 5W-30").Replace("8 L", "6 L"), token);
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit",
+            body.Replace("Salad oil", "Gannet Lowash 5W-30").Replace("8 L", "6 L"), token);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
         Assert.Null(Card.Kit);
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit", body.Replace("Salad oil", "gannet lowash 5w30"), token);
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit",
+            body.Replace("Salad oil", "gannet lowash 5w30"), token);
         Assert.Equal(HttpStatusCode.OK, _browser.Status);
     }
 }

@@ -62,7 +62,8 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Carried">Stops of earlier cards that are not mended; null for none.</param>
 public sealed record CardOpened(string Plate, string SheetId, int SheetRevision, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain,
-    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null, IReadOnlyList<StopCarried>? Carried = null) : CardEvent;
+    IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
+        IReadOnlyList<StopCarried>? Carried = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>
@@ -88,7 +89,8 @@ public sealed record StepDone(string Step, int? Count = null) : CardEvent;
 /// <param name="Pan">What the drain pans hold in all.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
 /// <param name="Pans">What each pan holds; null on cards from the time when there was one.</param>
-public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan, IReadOnlyDictionary<string, KitOil> Oils,
+public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan,
+    IReadOnlyDictionary<string, KitOil> Oils,
     IReadOnlyList<Quantity<Volume>>? Pans = null) : CardEvent
 {
     /// <summary>Stands in place of a number where the old seal goes back.</summary>

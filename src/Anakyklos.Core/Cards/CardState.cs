@@ -47,7 +47,9 @@ public enum OpenKind
     Lift,
 }
 
-/// <summary>What an open item is: its kind and its id in the sheet, so that things of different kinds never mix, whatever they are called.</summary>
+/// <summary>
+/// What an open item is: its kind and its id in the sheet, so that things of different kinds never mix, whatever they are called.
+/// </summary>
 /// <param name="Kind">The kind.</param>
 /// <param name="Id">Id in the sheet; empty for engine and lift, of which there is one.</param>
 public readonly record struct OpenRef(OpenKind Kind, string Id)

@@ -13,8 +13,8 @@ public sealed partial class JobCard
     public IEnumerable<FluidSystem> FluidsWanted => Steps.Where(s => s.Kind == StepKind.Pour).Select(s => Sheet.Fluids[s.What]).Distinct();
 
     /// <summary>
-    /// Seals that sit in the vehicle and have been used again, by part id, with how often by now: those of earlier cards that this one did not touch, and
-    /// those that it left in once more; the next card starts from here.
+    /// Seals that sit in the vehicle and have been used again, by part id, with how often by now: those of earlier cards that this one did
+    /// not touch, and those that it left in once more; the next card starts from here.
     /// </summary>
     public IReadOnlyDictionary<string, int> SealsLeftIn
     {
@@ -30,18 +30,24 @@ public sealed partial class JobCard
         }
     }
 
-    /// <summary>Whether a step concerns brakes, steering, wheels or lifting: leaving it out holds the vehicle until the lead has put a name to it.</summary>
+    /// <summary>
+    /// Whether a step concerns brakes, steering, wheels or lifting: leaving it out holds the vehicle until the lead has put a name to it.
+    /// </summary>
     /// <param name="step">A step of this card.</param>
     public bool IsEssential(SheetStep step)
     {
-        return step.Essential || step.Cautions.Concat(On(step.What)).Concat(step.Needs.SelectMany(On)).Any(c => c is "brakes" or "brake-fluid" or "crushing");
+        return step.Essential || step.Cautions.Concat(On(step.What)).Concat(step.Needs.SelectMany(On)).Any(c =>
+            c is "brakes" or "brake-fluid" or "crushing");
 
         IEnumerable<string> On(string what) => Sheet.Access.TryGetValue(what, out var access) ? access.Cautions
             : Sheet.Fasteners.TryGetValue(what, out var fastener) ? fastener.Cautions : [];
     }
 
-    /// <summary>The jobs that were really done, by id: not those that were given up, nor those of which an essential step was left out.</summary>
-    public IReadOnlyList<string> JobsDone => [.. Jobs.Where(j => !Steps.Any(s => s.Jobs.Contains(j) && State(s.Id).Status == StepStatus.LeftOut && IsEssential(s)))];
+    /// <summary>
+    /// The jobs that were really done, by id: not those that were given up, nor those of which an essential step was left out.
+    /// </summary>
+    public IReadOnlyList<string> JobsDone =>
+        [.. Jobs.Where(j => !Steps.Any(s => s.Jobs.Contains(j) && State(s.Id).Status == StepStatus.LeftOut && IsEssential(s)))];
 
     private Decision Stray(Deviate c, SheetStep step)
     {

@@ -6,16 +6,19 @@ namespace Anakyklos.Core.Cards;
 public sealed partial class JobCard
 {
     /// <summary>Whether the card can still be made void: nothing is open and nothing was changed on the vehicle.</summary>
-    public bool CanBeVoid => Ended is null && _open.Keys.All(k => k.Kind == OpenKind.Indicator) && _closedAt.Count == 0 && _fitted.Count == 0 && _fluids.Count == 0;
+    public bool CanBeVoid => Ended is null && _open.Keys.All(k => k.Kind == OpenKind.Indicator) && _closedAt.Count == 0
+        && _fitted.Count == 0 && _fluids.Count == 0;
 
     private Decision MakeVoid(VoidCard c)
     {
         if (Wordless(c.Reason, "reason", "The reason") is { } missing)
             return missing;
         if (Open.Where(o => o.Kind != OpenKind.Indicator).ToList() is { Count: > 0 } open)
-            return new Refused([.. open.Select(o => new Refusal($"{o.Name}: still open.", "Close it first, then make the card void.", Closing(o)?.Id))]);
+            return new Refused([.. open
+                .Select(o => new Refusal($"{o.Name}: still open.", "Close it first, then make the card void.", Closing(o)?.Id))]);
         return CanBeVoid ? Yes(new CardVoided(c.Reason.Trim()))
-            : No("Something on the vehicle was opened or changed on this card.", "Give up the jobs that cannot be finished, close what is open, and sign what was done.");
+            : No("Something on the vehicle was opened or changed on this card.",
+                "Give up the jobs that cannot be finished, close what is open, and sign what was done.");
     }
 
     private Decision Drop(DropJob c, Person by, DateTimeOffset now)
@@ -28,8 +31,10 @@ public sealed partial class JobCard
         var dropped = new JobDropped(c.Job, job.Name, c.Reason.Trim());
         List<CardEvent> events = [dropped];
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
-        if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift && s.Kind is not (StepKind.Secure or StepKind.Close) && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
-            events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job, $"{job.Name} given up before “{essential.Title}”", c.Reason.Trim(), true));
+        if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift
+            && s.Kind is not (StepKind.Secure or StepKind.Close) && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
+            events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job, $"{job.Name} given up before “{essential.Title}”",
+                c.Reason.Trim(), true));
         events.Add(new PlanChanged(kept, $"{job.Name} given up: {c.Reason.Trim()}", TimeSpan.Zero));
         var seq = _history.Count;
         var after = With([.. events.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]);
@@ -39,7 +44,8 @@ public sealed partial class JobCard
     }
 
     private bool IsWorkedOn(string job) => Steps.Any(s => s.Jobs.Contains(job) && _steps[s.Id].Status == StepStatus.Done
-        && s.Kind is not (StepKind.Kit or StepKind.Secure or StepKind.Warm) && !s.MovesLift && !(s.Kind == StepKind.Open && Sheet.Access.ContainsKey(s.What)));
+        && s.Kind is not (StepKind.Kit or StepKind.Secure or StepKind.Warm) && !s.MovesLift
+            && !(s.Kind == StepKind.Open && Sheet.Access.ContainsKey(s.What)));
 
     // What is done stays; what other jobs need stays; of the rest only what closes what is open, with the proof that it holds.
     private IReadOnlyList<SheetStep> Without(string job)
@@ -47,15 +53,20 @@ public sealed partial class JobCard
         var rest = Jobs.Where(j => j != job).ToHashSet();
         var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _closedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
         var touched = opened.Count > 0 || _fluids.Count > 0;
-        var kept = Steps.Where(s => !IsLeft(s.Id) || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || Closes(s) || (touched && Proves(s))))).ToList();
+        var kept = Steps.Where(s => !IsLeft(s.Id)
+            || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || Closes(s) || (touched && Proves(s))))).ToList();
         var ids = kept.Select(s => s.Id).ToHashSet();
-        var last = kept.Where(k => k.Kind == StepKind.Close && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What).Select(g => g.Last().Id).ToHashSet();
-        return [.. kept.Select(s => s with { After = [.. Before(s).Where(b => s.Lift != LiftNeed.Up || !last.Contains(b)).Concat(Held(s)).Distinct()], Awaits = [.. s.Awaits.Where(ids.Contains)] })];
+        var last = kept.Where(k => k.Kind == StepKind.Close && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)
+            .Select(g => g.Last().Id).ToHashSet();
+        return [.. kept.Select(s =>
+            s with { After = [.. Before(s).Where(b => s.Lift != LiftNeed.Up || !last.Contains(b)).Concat(Held(s)).Distinct()],
+            Awaits = [.. s.Awaits.Where(ids.Contains)] })];
 
         bool Closes(SheetStep s) => s.Kind switch
         {
             // What is set and taken away twice is taken away once more at most.
-            StepKind.Close => _open.ContainsKey(new(OpenKind.Access, s.What)) && Remaining.First(r => r.Kind == StepKind.Close && r.What == s.What).Id == s.Id,
+            StepKind.Close => _open.ContainsKey(new(OpenKind.Access, s.What)) && Remaining.First(r => r.Kind == StepKind.Close
+                && r.What == s.What).Id == s.Id,
             StepKind.Tighten => _open.ContainsKey(new(OpenKind.Fastener, s.What)),
             StepKind.Fit => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
             StepKind.Pour or StepKind.Measure or StepKind.Gauge => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false },
@@ -67,10 +78,12 @@ public sealed partial class JobCard
             || s.Id == Planning.UsualSteps.UsedOil || Planning.UsualSteps.IsAgain(s) || (s.Kind == StepKind.Prime && IsBegun(s));
 
         // What holds the vehicle goes last, after all that still needs the lift.
-        IEnumerable<string> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up).Select(k => k.Id) : [];
+        IEnumerable<string> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up)
+            .Select(k => k.Id) : [];
 
         // The order through a step that is gone is kept.
         IEnumerable<string> Before(SheetStep s) => s.After.Concat(s.Awaits.Where(a => !ids.Contains(a)))
-            .SelectMany(a => ids.Contains(a) ? [a] : Step(a) is { } gone ? Before(gone).Concat(gone.Awaits.Where(ids.Contains)) : Enumerable.Empty<string>());
+            .SelectMany(a => ids.Contains(a) ? [a] : Step(a) is { } gone ? Before(gone).Concat(gone.Awaits.Where(ids.Contains))
+                : Enumerable.Empty<string>());
     }
 }

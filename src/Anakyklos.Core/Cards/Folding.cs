@@ -195,7 +195,8 @@ public sealed partial class JobCard
         OpenUp(new(OpenKind.Fluid, fluid), Sheet.Fluids[fluid].Name, "not at the mark", step.Id, r.Seq);
     }
 
-    private string SealDetail(string seal) => Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again" : "new seal";
+    private string SealDetail(string seal) => Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again"
+        : "new seal";
 
     private void Shut(string fastener, Recorded r)
     {
@@ -242,8 +243,10 @@ public sealed partial class JobCard
             _waits.Remove(again.Id);
         }
         // A key that was locked away a second time comes out once more for the run.
-        foreach (var set in Steps.Where(s => s.Kind == StepKind.Secure && s.What.Length > 0 && UsualSteps.IsAgain(s) && _steps[s.Id].Status == StepStatus.Done).ToList())
-            if (Sheet.Access[set.What] is { ClosedToRun: true } hold && HasOpen(hold) && Steps.FirstOrDefault(s => s.Kind == StepKind.Close && s.What == hold.Id) is { } away)
+        foreach (var set in Steps.Where(s => s.Kind == StepKind.Secure && s.What.Length > 0 && UsualSteps.IsAgain(s)
+            && _steps[s.Id].Status == StepStatus.Done).ToList())
+            if (Sheet.Access[set.What] is { ClosedToRun: true } hold && HasOpen(hold) && Steps.FirstOrDefault(s => s.Kind == StepKind.Close
+                && s.What == hold.Id) is { } away)
             {
                 _steps[set.Id] = new(StepStatus.Waiting, null);
                 _steps[away.Id] = new(StepStatus.Waiting, null);
@@ -284,7 +287,8 @@ public sealed partial class JobCard
     {
         var fluid = Known(e.Step).What;
         var good = FillOf(fluid).After(e.Level).Verdict == FillVerdict.Good;
-        _fluids[fluid] = Fluid(fluid) with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = good, Out = Fluid(fluid).Out && !good };
+        _fluids[fluid] = Fluid(fluid) with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = good, Out = Fluid(fluid).Out
+            && !good };
         _waits.Remove(e.Step);
         if (!good)
             return;

@@ -20,7 +20,8 @@ public sealed partial class JobCard
     {
         IReadOnlyList<Refusal> found =
         [
-            .. StopInTheWay(step), .. LiftInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. ColdInTheWay(step, now), .. Gate(step),
+            .. StopInTheWay(step), .. LiftInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. ColdInTheWay(step, now),
+                .. Gate(step),
             .. NeedsThere(step),
         ];
         found = [.. found.Distinct()];
@@ -37,7 +38,9 @@ public sealed partial class JobCard
         return there.Count == 0 ? LiftUp && move.Kind is (StepKind.Clear or StepKind.Lower) : there.Any(s => Unmoved(s, null).Count == 0);
     }
 
-    private IReadOnlyList<Refusal> Unmoved(SheetStep step, DateTimeOffset? now) => [.. StopInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step), .. NeedsThere(step), .. OrderInTheWay(step)];
+    private IReadOnlyList<Refusal> Unmoved(SheetStep step, DateTimeOffset? now) =>
+        [.. StopInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step), .. NeedsThere(step),
+        .. OrderInTheWay(step)];
 
     private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
         .Where(s => IsLeft(s.Id))
@@ -48,11 +51,13 @@ public sealed partial class JobCard
         if (!step.RunsEngine)
             yield break;
         foreach (var stop in Stops)
-            yield return new($"“{stop.Event.Text}” was graded stop.", "The workshop lead decides about it at hand-over, before anything is started or driven.");
+            yield return new($"“{stop.Event.Text}” was graded stop.",
+                "The workshop lead decides about it at hand-over, before anything is started or driven.");
         if (!step.IsDriven)
             yield break;
         foreach (var left in Deviations.Where(HoldsVehicle))
-            yield return new($"{left.Event.What}: the vehicle is held.", "The workshop lead decides about it at hand-over, before it is driven.");
+            yield return new($"{left.Event.What}: the vehicle is held.",
+                "The workshop lead decides about it at hand-over, before it is driven.");
     }
 
     private IEnumerable<Refusal> ColdInTheWay(SheetStep step, DateTimeOffset? now)
@@ -63,7 +68,8 @@ public sealed partial class JobCard
     }
 
     // Events come back from the disk in UTC; a person reads the workshop's clock, which the present time carries.
-    private static string OnTheClock(DateTimeOffset at, DateTimeOffset now) => at.ToOffset(now.Offset).ToString("HH:mm", CultureInfo.InvariantCulture);
+    private static string OnTheClock(DateTimeOffset at, DateTimeOffset now) =>
+        at.ToOffset(now.Offset).ToString("HH:mm", CultureInfo.InvariantCulture);
 
     private IEnumerable<Refusal> Gate(SheetStep step) => step.Kind switch
     {
@@ -74,7 +80,8 @@ public sealed partial class JobCard
         StepKind.Drain => BeforeDraining(Sheet.Fasteners[step.What]),
         StepKind.Raise =>
         [
-            .. NotDoneBefore(step, s => s.Kind == StepKind.Secure, "Nothing is raised before chocks and lifting points were looked at."), .. HeldDown(),
+            .. NotDoneBefore(step, s => s.Kind == StepKind.Secure, "Nothing is raised before chocks and lifting points were looked at."),
+                .. HeldDown(),
         ],
         StepKind.Lower => BeforeLowering(step),
         StepKind.Fit => BeforeFitting(step),
@@ -88,7 +95,8 @@ public sealed partial class JobCard
         StepKind.Reset => BeforeResetMove(step),
         StepKind.Measure => BeforeMeasuring(step.What),
         StepKind.Do or StepKind.Clear or StepKind.Kit or StepKind.Prime => [],
-        _ => [new($"Nobody has said how “{step.Title}” is done.", "Ask the one who keeps the sheets to put it right; leave it for later meanwhile.")],
+        _ => [new($"Nobody has said how “{step.Title}” is done.",
+            "Ask the one who keeps the sheets to put it right; leave it for later meanwhile.")],
     };
 
     // A step that looks at, or works on, something that is opened needs it open.
@@ -97,7 +105,8 @@ public sealed partial class JobCard
         foreach (var r in NeedsOpen(step.Needs.Where(Sheet.Access.ContainsKey)))
             yield return r;
         foreach (var f in step.Needs.Where(Sheet.Fasteners.ContainsKey).Select(id => Sheet.Fasteners[id]).Where(f => !HasOpen(f)))
-            yield return new($"The {Low(f.Name)} {f.Is} not out.", "Undo it first.", FirstOpen(s => s.Kind is StepKind.Open or StepKind.Drain && s.What == f.Id));
+            yield return new($"The {Low(f.Name)} {f.Is} not out.", "Undo it first.", FirstOpen(s =>
+                s.Kind is StepKind.Open or StepKind.Drain && s.What == f.Id));
     }
 
     private string? FirstOpen(Func<SheetStep, bool> which) => Remaining.FirstOrDefault(which)?.Id;
@@ -121,7 +130,8 @@ public sealed partial class JobCard
         foreach (var id in step.Awaits.Append(step.Id))
         {
             if (_waits.TryGetValue(id, out var wait) && now is { } at && wait.Until > at)
-                yield return new($"{wait.For}: {Left(wait.Until - at)} to go.", "Do something else meanwhile, or end the wait with a reason.");
+                yield return new($"{wait.For}: {Left(wait.Until - at)} to go.",
+                    "Do something else meanwhile, or end the wait with a reason.");
             else if (id != step.Id && _steps.ContainsKey(id) && IsLeft(id))
                 yield return new($"“{Step(id)!.Title}” comes first.", "Do that step, then wait for it.", id);
         }
@@ -130,7 +140,8 @@ public sealed partial class JobCard
     private static string Left(TimeSpan t) => t.TotalMinutes >= 1 ? $"{(int)Math.Ceiling(t.TotalMinutes)} min" : $"{(int)Math.Ceiling(t.TotalSeconds)} s";
 
     private IEnumerable<Refusal> NeedsOpen(IEnumerable<string> accesses) => accesses.Select(id => Sheet.Access[id]).Where(a => !HasOpen(a))
-        .Select(a => new Refusal($"The {Low(a.Name)} is in the way.", "Take it off or open it first.", FirstOpen(s => s.Kind == StepKind.Open && s.What == a.Id)));
+        .Select(a => new Refusal($"The {Low(a.Name)} is in the way.", "Take it off or open it first.", FirstOpen(s =>
+            s.Kind == StepKind.Open && s.What == a.Id)));
 
     private IEnumerable<Refusal> BeforeOpening(Access access)
     {
@@ -148,14 +159,16 @@ public sealed partial class JobCard
         if (Kit is null && Steps.FirstOrDefault(s => s.Kind == StepKind.Kit) is { } kit)
         {
             var waits = string.Join(", ", _awaited.Select(a => $"{Low(a.Name)} {a.Number}"));
-            yield return new(waits.Length > 0 ? $"The kit has not been confirmed yet: the card waits for {waits}." : "The kit has not been confirmed yet.",
+            yield return new(waits.Length > 0 ? $"The kit has not been confirmed yet: the card waits for {waits}."
+                : "The kit has not been confirmed yet.",
                 "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", kit.Id);
         }
         foreach (var r in NeedsOpen(fastener.Needs))
             yield return r;
         if (fastener is { GoesWithDrain: true, System: { } fluid })
             foreach (var drain in Remaining.Where(s => s.Kind == StepKind.Drain && Sheet.Fasteners[s.What].Drains == fluid))
-                yield return new($"The old {Low(Sheet.Fluids[fluid].Name)} is still in.", "Let it out first: what is new goes in with new oil.", drain.Id);
+                yield return new($"The old {Low(Sheet.Fluids[fluid].Name)} is still in.",
+                    "Let it out first: what is new goes in with new oil.", drain.Id);
     }
 
     private IEnumerable<Refusal> BeforeDraining(Fastener plug)
@@ -169,9 +182,11 @@ public sealed partial class JobCard
         if (PanPlan.Short([.. FluidsDrained], Kit.AllPans) is { } pans)
             yield return new(pans.What, pans.Do, kit);
         if ((Kit.Oils.GetValueOrDefault(fluid.Id)?.Amount ?? Quantity<Volume>.Zero) is var oil && oil < fluid.Amount.Value)
-            yield return new($"Only {Litres(oil)} of {Low(fluid.Name)} is in hand, and {Litres(fluid.Amount.Value)} must go back in.", "Fetch the rest and say so at the kit.", kit);
+            yield return new($"Only {Litres(oil)} of {Low(fluid.Name)} is in hand, and {Litres(fluid.Amount.Value)} must go back in.",
+                "Fetch the rest and say so at the kit.", kit);
         foreach (var fill in Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !HasOpen(f)))
-            yield return new($"The {Low(fill.Name)} has not been loosened yet.", $"Loosen it first, or the {Low(fluid.Name)} cannot be filled again.",
+            yield return new($"The {Low(fill.Name)} has not been loosened yet.",
+                $"Loosen it first, or the {Low(fluid.Name)} cannot be filled again.",
                 FirstOpen(s => s.Kind == StepKind.Open && s.What == fill.Id));
     }
 
@@ -194,8 +209,10 @@ public sealed partial class JobCard
 
     private static bool IsUnderneath(Fastener f) => (f.Lift ?? f.Place.UsualLift()) == LiftNeed.Up;
 
-    private IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values.Where(f => HasOpen(f) && which?.Invoke(f) != false)
-        .Select(f => new Refusal($"The {Low(f.Name)} {f.Is} not tightened.", say, FirstOpen(s => s.Kind == StepKind.Tighten && s.What == f.Id)));
+    private IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values
+        .Where(f => HasOpen(f) && which?.Invoke(f) != false)
+        .Select(f => new Refusal($"The {Low(f.Name)} {f.Is} not tightened.", say, FirstOpen(s => s.Kind == StepKind.Tighten
+            && s.What == f.Id)));
 
     private IEnumerable<Refusal> BeforeFitting(SheetStep step)
     {
@@ -241,7 +258,8 @@ public sealed partial class JobCard
         if (!HasOpen(access))
             yield return new($"The {Low(access.Name)} is not open.", "Go on with the next step.");
         foreach (var f in Sheet.Fasteners.Values.Where(f => HasOpen(f) && f.Needs.Contains(access.Id)))
-            yield return new($"The {Low(f.Name)} behind it {f.Is} still open.", "Close that first.", FirstOpen(s => s.Kind == StepKind.Tighten && s.What == f.Id));
+            yield return new($"The {Low(f.Name)} behind it {f.Is} still open.", "Close that first.", FirstOpen(s =>
+                s.Kind == StepKind.Tighten && s.What == f.Id));
         foreach (var a in Sheet.Access.Values.Where(a => HasOpen(a) && a.Needs.Contains(access.Id)))
             yield return new($"The {Low(a.Name)} behind it is still open.", "Close that first.", FirstOpen(s => s.Kind == StepKind.Close && s.What == a.Id));
         if (access.AfterLeakCheck && (!JointsLookedAt || (_closedAt.Count > 0 && FirstOpen(s => s.Kind == StepKind.Look) is not null)))
@@ -249,7 +267,8 @@ public sealed partial class JobCard
         if (access.HoldsVehicle && LiftUp)
             yield return new("The vehicle is up.", "They stay until it is down.");
         // What comes after it is set a second time does not hold it.
-        if (access.HoldsVehicle && Remaining.TakeWhile(s => s.Kind != StepKind.Secure || s.What != access.Id).FirstOrDefault(s => s.Lift == LiftNeed.Up && !s.MovesLift) is { } still)
+        if (access.HoldsVehicle && Remaining.TakeWhile(s => s.Kind != StepKind.Secure || s.What != access.Id).FirstOrDefault(s =>
+            s.Lift == LiftNeed.Up && !s.MovesLift) is { } still)
             yield return new($"“{still.Title}” still needs the lift.", "They stay until that is done.", still.Id);
     }
 
@@ -289,7 +308,8 @@ public sealed partial class JobCard
         foreach (var r in NeedsOpen(Sheet.Fluids[fluid].Through))
             yield return r;
         foreach (var plug in Sheet.Fasteners.Values.Where(f => f.Fills == fluid && !HasOpen(f)))
-            yield return new($"The {Low(plug.Name)} {plug.Is} shut.", "It is filled through it. Open it first.", FirstOpen(s => s.Kind == StepKind.Open && s.What == plug.Id));
+            yield return new($"The {Low(plug.Name)} {plug.Is} shut.", "It is filled through it. Open it first.", FirstOpen(s =>
+                s.Kind == StepKind.Open && s.What == plug.Id));
     }
 
     private IEnumerable<Refusal> BeforeStarting(SheetStep step)

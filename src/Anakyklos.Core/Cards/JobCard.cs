@@ -49,8 +49,10 @@ public sealed partial class JobCard
     {
         (Sheet, Opened, _history) = (from.Sheet, from.Opened, from._history);
         (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
-        (_fitted, _countersigned, _mended, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._mended], [.. from._overTorqued]);
-        (_deviations, _findings, _decided, _dropped, _awaited) = (from._deviations, from._findings, from._decided, from._dropped, [.. from._awaited]);
+        (_fitted, _countersigned, _mended, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._mended],
+            [.. from._overTorqued]);
+        (_deviations, _findings, _decided, _dropped, _awaited) = (from._deviations, from._findings, from._decided, from._dropped,
+            [.. from._awaited]);
         (_plan, _hotAt, _work) = (from._plan, from._hotAt, from._work);
         (_ranAt, _lookedAt, LiftUp, EngineRuns) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns);
         (Kit, Signature, Voided) = (from.Kit, from.Signature, from.Voided);
@@ -133,10 +135,11 @@ public sealed partial class JobCard
     public bool IsOverTorqued(string step) => _overTorqued.Contains(step);
 
     /// <summary>
-    /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When something stands in
-    /// the way of all of them, the first of them; it says what. Null when all is done.
+    /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When
+    /// something stands in the way of all of them, the first of them; it says what. Null when all is done.
     /// </summary>
-    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(s => CanBegin(s) && (!s.MovesLift || IsWorthMoving(s))) ?? Remaining.FirstOrDefault();
+    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(s => CanBegin(s)
+        && (!s.MovesLift || IsWorthMoving(s))) ?? Remaining.FirstOrDefault();
 
     /// <summary>The step that would close an open item, or null when none of those left does.</summary>
     public SheetStep? Closing(OpenItem item) => item.Kind switch
@@ -153,10 +156,12 @@ public sealed partial class JobCard
     public IEnumerable<SheetStep> Remaining => Steps.Where(s => IsLeft(s.Id));
 
     /// <summary>Deviations that still need a second name.</summary>
-    public IEnumerable<int> WantingCountersignature => _deviations.Where(d => d.Event.NeedsCountersignature && !_countersigned.Contains(d.Seq)).Select(d => d.Seq);
+    public IEnumerable<int> WantingCountersignature => _deviations.Where(d => d.Event.NeedsCountersignature
+        && !_countersigned.Contains(d.Seq)).Select(d => d.Seq);
 
     /// <summary>Findings graded stop about which the lead has not decided: nothing starts, drives or is signed until then.</summary>
-    public IEnumerable<Noted<FindingNoted>> Stops => _findings.Where(f => f.Event.Grade == FindingGrade.Stop && !_decided.ContainsKey(f.Seq));
+    public IEnumerable<Noted<FindingNoted>> Stops => _findings.Where(f => f.Event.Grade == FindingGrade.Stop
+        && !_decided.ContainsKey(f.Seq));
 
     /// <summary>How a fluid of this card is filled, with the card's school.</summary>
     public DipstickFill FillOf(string fluid)

@@ -5,7 +5,9 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Cards;
 
-/// <summary>Judges what somebody laid out for a card: parts by number, oils by book, pans by sum. Page, lift and endpoints all come through here.</summary>
+/// <summary>
+/// Judges what somebody laid out for a card: parts by number, oils by book, pans by sum. Page, lift and endpoints all come through here.
+/// </summary>
 internal sealed class KitJudgement
 {
     private readonly JobCard _card;
@@ -87,7 +89,8 @@ internal sealed class KitJudgement
                 break;
             case KitChoice.Missing:
                 Refuse(field, $"The {name} ({part.Number.Value}) is not in hand.",
-                    part.IsSeal ? "Fetch it, or use the old one again with a reason." : "Fetch it, or give the number of another that is to be used.");
+                    part.IsSeal ? "Fetch it, or use the old one again with a reason."
+                        : "Fetch it, or give the number of another that is to be used.");
                 break;
             default:
                 Refuse(field, $"Nobody knows what lies there for the {name}.", "Say new, old again, another number or not here.");
@@ -108,7 +111,8 @@ internal sealed class KitJudgement
         if (drained.Count == 0)
             return;
         if (_said.Pans.Count is 0 or > 12 || _said.Pans.Any(p => !IsAmount(p)))
-            Refuse("pan", "What the pans hold is missing or cannot be.", "Type what each holds with its unit, with a plus between two: 8 L + 12 L.");
+            Refuse("pan", "What the pans hold is missing or cannot be.",
+                "Type what each holds with its unit, with a plus between two: 8 L + 12 L.");
         else if (PanPlan.Short(drained, _said.Pans) is { } small)
             Refuse("pan", small.What, small.Do);
     }
@@ -118,16 +122,20 @@ internal sealed class KitJudgement
         var lies = _said.Oils.GetValueOrDefault(fluid.Id) ?? new(Quantity<Volume>.Zero, "");
         var (name, product, before) = (Words.Low(fluid.Name), lies.Product.Trim(), _card.OilInHand(fluid.Id));
         if (!IsAmount(lies.Amount))
-            Refuse($"oil-{fluid.Id}", $"{lies.Amount} cannot be how much {name} is in hand.", "Type an amount above zero with its unit, such as 8 L.");
+            Refuse($"oil-{fluid.Id}", $"{lies.Amount} cannot be how much {name} is in hand.",
+                "Type an amount above zero with its unit, such as 8 L.");
         else if (lies.Amount < fluid.Amount.Value)
-            Refuse($"oil-{fluid.Id}", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.", "Fetch the rest, and say how much it is in all.");
+            Refuse($"oil-{fluid.Id}", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.",
+                "Fetch the rest, and say how much it is in all.");
         if (JobCard.Wordless(product, $"product-{fluid.Id}", $"What is printed on the {name}") is { } nameless)
         {
             _refusals.AddRange(nameless.Reasons);
             return new(lies.Amount, product);
         }
-        if (before is not null && _card.Fluid(fluid.Id).Pours > 0 && !Products(before.Product).All(p => Products(product).Any(q => PartNumber.Same(p, q))))
-            Refuse($"product-{fluid.Id}", $"Some of {before.Product} is in already.", $"Write what is added with a plus: {before.Product} + {product}.");
+        if (before is not null && _card.Fluid(fluid.Id).Pours > 0 && !Products(before.Product).All(p =>
+            Products(product).Any(q => PartNumber.Same(p, q))))
+            Refuse($"product-{fluid.Id}", $"Some of {before.Product} is in already.",
+                $"Write what is added with a plus: {before.Product} + {product}.");
         var lacks = Lacks(fluid, product);
         if (lacks.Length > 0 && !IsSettled(fluid, before, product))
             JudgeLacks(fluid, product, lacks, lies.Reason);
@@ -135,7 +143,8 @@ internal sealed class KitJudgement
     }
 
     // What is poured already was judged when it was laid out; its deviation stands.
-    private bool IsSettled(FluidSystem fluid, KitOil? before, string product) => before is not null && _card.Fluid(fluid.Id).Pours > 0 && PartNumber.Same(before.Product, product);
+    private bool IsSettled(FluidSystem fluid, KitOil? before, string product) => before is not null && _card.Fluid(fluid.Id).Pours > 0
+        && PartNumber.Same(before.Product, product);
 
     private void JudgeLacks(FluidSystem fluid, string product, string lacks, string reason)
     {
@@ -143,7 +152,8 @@ internal sealed class KitJudgement
         if (_facts.UnderWarranty && !unknown)
             Refuse($"product-{fluid.Id}", $"{product} lacks {lacks}, and the vehicle is under warranty.", "Take one that fits.");
         else if (!Unsaid(reason, $"reason-{fluid.Id}", unknown ? $"{product}: {lacks}." : $"{product} lacks {lacks}.",
-            unknown ? "Take one of the book, or say why it goes in all the same; another person puts a second name to it." : "Take one that fits, or say why it goes in all the same."))
+            unknown ? "Take one of the book, or say why it goes in all the same; another person puts a second name to it."
+                : "Take one that fits, or say why it goes in all the same."))
             Stray(DeviationKind.OtherOil, fluid.Id, $"{fluid.Name}: {product}, {(unknown ? lacks : $"which lacks {lacks}")}", reason, true);
     }
 
@@ -156,7 +166,9 @@ internal sealed class KitJudgement
             : Products(product).Length > 1 ? $"{name} is not in the oil book" : "it is not in the oil book").Where(t => t.Length > 0));
     }
 
-    private static string[] Products(string product) => product.Split('+', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+    private static string[] Products(string product) =>
+        product.Split('+', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
 
-    private static bool IsAmount(Quantity<Volume> amount) => amount > Quantity<Volume>.Zero && amount <= Quantity<Volume>.Of(1000, Volume.Litre);
+    private static bool IsAmount(Quantity<Volume> amount) => amount > Quantity<Volume>.Zero
+        && amount <= Quantity<Volume>.Of(1000, Volume.Litre);
 }

@@ -56,8 +56,8 @@ public sealed partial class JobCard
     private Decision AgainFromHere(DateTimeOffset now) => Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
         : No("The order is the best there is already.", "Go on with the next step.", Next?.Id);
 
-    // The next step is always one that can be done now, where there is any. What was left for later and is done, and a lift moved by hand, let the rest
-    // take its place again in any case.
+    // The next step is always one that can be done now, where there is any. What was left for later and is done, and a lift moved by hand,
+    // let the rest take its place again in any case.
     private IEnumerable<CardEvent> OrderedAfter(CardCommand command, IReadOnlyList<CardEvent> events, Person by, DateTimeOffset now)
     {
         if (events.Any(e => e is PlanChanged or Signed or CardVoided))
@@ -66,13 +66,16 @@ public sealed partial class JobCard
         var after = With([.. events.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]);
         if (command is MoveLift)
             return after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered");
-        if (Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside && after._steps.TryGetValue(s.Id, out var now_) && now_.Status is StepStatus.Done or StepStatus.LeftOut) is { } done)
+        if (Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside && after._steps.TryGetValue(s.Id, out var now_)
+            && now_.Status is StepStatus.Done or StepStatus.LeftOut) is { } done)
             return after.Replanned(now, [], null, $"“{done.Title}” is done");
         if (after.Next is not { } next || after.CanBegin(next))
             return [];
         // Where no order helps, the order stays, and the step says what stands in its way.
         var other = after.Replanned(now, [], null, "What comes next cannot be done as it stands").ToList();
-        return other.Count > 0 && after.With([.. other.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]) is { Next: { } better } then && then.CanBegin(better) ? other : [];
+        return other.Count > 0
+            && after.With([.. other.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]) is { Next: { } better } then
+            && then.CanBegin(better) ? other : [];
     }
 
     private PlanStart StandsAt(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
@@ -80,7 +83,8 @@ public sealed partial class JobCard
         var begun = first is not null && Step(first) is { } f ? f : null;
         return new(
             Steps.Where(s => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut || s.Id == first).Select(s => s.Id).ToHashSet(),
-            Steps.Where(s => s.Id != first && (_steps[s.Id].Status == StepStatus.Aside || (IsLeft(s.Id) && StopInTheWay(s).Any()))).Select(s => s.Id).Concat(alsoBlocked).ToHashSet(),
+            Steps.Where(s => s.Id != first && (_steps[s.Id].Status == StepStatus.Aside || (IsLeft(s.Id) && StopInTheWay(s).Any())))
+                .Select(s => s.Id).Concat(alsoBlocked).ToHashSet(),
             _waits.Values.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
                 .Concat(begun?.Wait is { } wait ? [new(begun.Id, wait.Lasts)] : []).ToDictionary(),
             LiftUp, (begun ?? LastDone)?.Place,
@@ -88,8 +92,10 @@ public sealed partial class JobCard
     }
 
     // The number of the last move in this direction; a move that was only begun counts, so that the next one is looked at afresh.
-    private static int Moves(IEnumerable<SheetStep> steps, bool up) => steps.Where(s => s.MovesLift && s.Kind is (StepKind.Raise or StepKind.Secure) == up)
-        .Select(s => int.TryParse(s.Id.AsSpan(s.Id.LastIndexOf('-') + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : 1).DefaultIfEmpty(0).Max();
+    private static int Moves(IEnumerable<SheetStep> steps, bool up) =>
+        steps.Where(s => s.MovesLift && s.Kind is (StepKind.Raise or StepKind.Secure) == up)
+        .Select(s => int.TryParse(s.Id.AsSpan(s.Id.LastIndexOf('-') + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? number : 1).DefaultIfEmpty(0).Max();
 
     private bool IsDone(SheetStep s) => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut;
 
@@ -106,7 +112,8 @@ public sealed partial class JobCard
         IReadOnlyList<SheetStep> soon = [.. done.Concat(taken).Concat(ahead)];
         var placed = soon.Select(s => s.Id).ToHashSet();
         // What waits comes last, with the moves of the lift that it will need then.
-        var later = Work.Steps.All(s => placed.Contains(s.Id)) ? [] : CardPlanner.Order(Work, new(placed, new HashSet<string>(), new Dictionary<string, TimeSpan>(),
+        var later = Work.Steps.All(s => placed.Contains(s.Id)) ? []
+            : CardPlanner.Order(Work, new(placed, new HashSet<string>(), new Dictionary<string, TimeSpan>(),
             ahead.Count == 0 && LiftUp, null, (Moves(soon, true), Moves(soon, false)))).Steps;
         placed.UnionWith(later.Select(s => s.Id));
         // Begun moves of the lift (arms set, not yet raised) are looked at again: the plan's own come afresh.

@@ -24,7 +24,8 @@ public sealed partial class JobCard
     public bool IsMended(int index) => _mended.Contains(index);
 
     private bool HoldsVehicle(Noted<DeviationTaken> d) => d.Event.NeedsCountersignature && !_countersigned.Contains(d.Seq)
-        && (d.Event.Kind == DeviationKind.JobGivenUp || (d.Event.Kind == DeviationKind.StepLeftOut && Step(d.Event.Step) is { } step && IsEssential(step)));
+        && (d.Event.Kind == DeviationKind.JobGivenUp || (d.Event.Kind == DeviationKind.StepLeftOut && Step(d.Event.Step) is { } step
+            && IsEssential(step)));
 
     private Decision OnStop(DecideStop c, Person by)
     {

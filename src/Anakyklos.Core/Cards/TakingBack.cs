@@ -8,7 +8,8 @@ public sealed partial class JobCard
     public Recorded? LastPressOf(string person)
     {
         var taken = TakenIn(_history);
-        return _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq) && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame));
+        return _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
+            && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame));
     }
 
     private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>
@@ -18,12 +19,14 @@ public sealed partial class JobCard
     {
         var wanted = _history.FirstOrDefault(h => h.Seq == c.Of);
         if (LastPressOf(by.Id) is not { } last || wanted is null || last.Command != wanted.Command)
-            return No("Only what you pressed last can be taken back.", "For a reading that was noted wrongly, put the reading right instead.");
+            return No("Only what you pressed last can be taken back.",
+                "For a reading that was noted wrongly, put the reading right instead.");
         var together = _history.Where(h => h.Command == last.Command).ToList();
         if (together.Any(h => _countersigned.Contains(h.Seq) || _decided.ContainsKey(h.Seq)))
             return No("Another person put a name to this.", "It stands.");
         if (DependsOn(together) is { } later)
-            return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? Step(s)?.Title ?? s : "the order")}”.", "Take that back first, or put it right from here.");
+            return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? Step(s)?.Title ?? s : "the order")}”.",
+                "Take that back first, or put it right from here.");
         return Yes(new TakenBack(together[0].Seq, together[^1].Seq));
     }
 
@@ -32,19 +35,22 @@ public sealed partial class JobCard
     {
         var taken = TakenIn(_history);
         var without = new JobCard(Sheet, Opened, _history);
-        var fluids = together.Select(h => StepOf(h.Event)).OfType<string>().Select(Step).OfType<Sheets.SheetStep>().Where(s => Sheet.Fluids.ContainsKey(s.What)).Select(s => s.What).ToHashSet();
+        var fluids = together.Select(h => StepOf(h.Event)).OfType<string>().Select(Step).OfType<Sheets.SheetStep>()
+            .Where(s => Sheet.Fluids.ContainsKey(s.What)).Select(s => s.What).ToHashSet();
         foreach (var h in _history.Where(h => !taken.Contains(h.Seq) && h.Command != together[0].Command))
         {
             if (h.Seq > together[^1].Seq)
             {
                 if (h.Event is PlanChanged && together.Any(t => t.Event is JobDropped))
                     return h;
-                if (StepOf(h.Event) is { } id && h.Event is not (FindingNoted or StepPutAside or DeviationTaken { Kind: DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil }))
+                if (StepOf(h.Event) is { } id
+                    && h.Event is not (FindingNoted or StepPutAside or DeviationTaken { Kind: DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil }))
                 {
                     if (without.Step(id) is not { } step)
                         return h;
                     var isSame = h.Event is Poured or TakenOut or GaugeRead or ReadingTaken { Corrects: not null } or OverTorqueSettled;
-                    if (isSame ? fluids.Contains(step.What) || together.Any(t => StepOf(t.Event) == id) : without.IsLeft(id) && !without.CanBegin(step))
+                    if (isSame ? fluids.Contains(step.What) || together.Any(t => StepOf(t.Event) == id) : without.IsLeft(id)
+                        && !without.CanBegin(step))
                         return h;
                 }
             }

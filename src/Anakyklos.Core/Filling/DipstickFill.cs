@@ -90,7 +90,8 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     // What a measuring cup, and for the smallest spans a syringe, can still pour.
     private static readonly Quantity<Volume>[] Graduations =
     [
-        Graduation, Quantity<Volume>.Of(0.02m, Volume.Litre), Quantity<Volume>.Of(0.01m, Volume.Litre), Quantity<Volume>.Of(0.005m, Volume.Litre),
+        Graduation, Quantity<Volume>.Of(0.02m, Volume.Litre), Quantity<Volume>.Of(0.01m, Volume.Litre),
+            Quantity<Volume>.Of(0.005m, Volume.Litre),
         Quantity<Volume>.Of(0.002m, Volume.Litre), Quantity<Volume>.Of(0.001m, Volume.Litre),
     ];
 
@@ -110,14 +111,14 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     public Quantity<Volume> FirstPour => (Book - Between).DownTo(Finest);
 
     /// <summary>
-    /// The finest amount that counts between these marks: the largest that is no more than a tenth of the span, so that what is missing can always be
-    /// poured in whole parts of it without passing the aim.
+    /// The finest amount that counts between these marks: the largest that is no more than a tenth of the span, so that what is missing can
+    /// always be poured in whole parts of it without passing the aim.
     /// </summary>
     public Quantity<Volume> Finest => Graduations.FirstOrDefault(g => g <= Between * Slack, Graduations[^1]);
 
     /// <summary>
-    /// What a reading asks for. What goes in is rounded down to <see cref="Finest"/>, so that it never passes the aim, and is nothing where less than that is
-    /// missing; what comes out is rounded up.
+    /// What a reading asks for. What goes in is rounded down to <see cref="Finest"/>, so that it never passes the aim, and is nothing where
+    /// less than that is missing; what comes out is rounded up.
     /// </summary>
     /// <param name="reading">Where the oil stands.</param>
     /// <exception cref="ArgumentOutOfRangeException">The reading is not on the stick.</exception>

@@ -90,6 +90,8 @@ public static class KitCheck
         var pans = PanPlan.Choose(drained, shelf.Pans);
         IReadOnlyList<Quantity<Volume>> holds = [.. (pans ?? shelf.Pans).Select(p => p.Holds)];
         var places = PanPlan.Of(drained, holds);
-        return new(pans ?? shelf.Pans, [.. holds.Select((_, i) => (IReadOnlyList<FluidSystem>)[.. drained.Where((_, f) => places?[f] == i)])], sum, PanPlan.Short(drained, holds));
+        return new(pans ?? shelf.Pans,
+            [.. holds.Select((_, i) => (IReadOnlyList<FluidSystem>)[.. drained.Where((_, f) => places?[f] == i)])], sum,
+            PanPlan.Short(drained, holds));
     }
 }

@@ -97,7 +97,8 @@ public sealed record KitTorqueLine(Fastener Fastener, ToTorque Spec, CribWrench?
 /// <param name="Fluids">What runs into each of them, in their order; empty when there is no room.</param>
 /// <param name="ComesOut">All that comes out.</param>
 /// <param name="Short">What is wrong with the crib's pans; null when they are enough.</param>
-public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IReadOnlyList<FluidSystem>> Fluids, Quantity<Volume> ComesOut, PanShortage? Short);
+public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IReadOnlyList<FluidSystem>> Fluids, Quantity<Volume> ComesOut,
+    PanShortage? Short);
 
 /// <summary>Everything that must be in hand before anything is opened.</summary>
 /// <param name="Parts">Parts and seals.</param>

@@ -12,8 +12,8 @@ public sealed record PanShortage(string What, string Do)
     public override string ToString() => $"{What} {Do}";
 }
 
-/// <summary>Which fluid runs into which pan: everything that comes out must find room, what is measured has a pan of its own, and oil, coolant, fuel and
-/// brake fluid never share one. Kit, gate and lift ask here.</summary>
+/// <summary>Which fluid runs into which pan: everything that comes out must find room, what is measured has a pan of its own, and oil,
+/// coolant, fuel and brake fluid never share one. Kit, gate and lift ask here.</summary>
 public static class PanPlan
 {
     /// <summary>The fluids that steps let out, each once, in the order of the steps.</summary>
@@ -21,7 +21,8 @@ public static class PanPlan
         steps.Where(s => s.Kind == StepKind.Drain).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!]).Distinct();
 
     /// <summary>Whether two fluids may run into one pan.</summary>
-    public static bool MayShare(FluidSystem a, FluidSystem b) => a.FillBy != FillBy.MeasuredReturn && b.FillBy != FillBy.MeasuredReturn && IsOil(a) && IsOil(b);
+    public static bool MayShare(FluidSystem a, FluidSystem b) => a.FillBy != FillBy.MeasuredReturn && b.FillBy != FillBy.MeasuredReturn
+        && IsOil(a) && IsOil(b);
 
     /// <summary>The pan of each fluid.</summary>
     /// <param name="drained">What comes out; book amounts count.</param>
@@ -58,8 +59,10 @@ public static class PanPlan
         if (drained.Count == 0 || Of(drained, pans) is not null)
             return null;
         var comes = string.Join(", ", drained.Select(f => $"{f.Amount.Value.Print(Volume.Litre)} of {Words.Low(f.Name)}"));
-        var holds = pans.Count == 1 ? $"The pan holds {pans[0].Print(Volume.Litre)}" : $"The pans hold {string.Join(" and ", pans.Select(p => p.Print(Volume.Litre).ToString()))}";
-        var own = drained.Count > 1 ? string.Join(" and ", drained.Where(f => drained.Any(o => o != f && !MayShare(f, o))).Select(f => $"the {Words.Low(f.Name)}")) : "";
+        var holds = pans.Count == 1 ? $"The pan holds {pans[0].Print(Volume.Litre)}"
+            : $"The pans hold {string.Join(" and ", pans.Select(p => p.Print(Volume.Litre).ToString()))}";
+        var own = drained.Count > 1 ? string.Join(" and ", drained.Where(f => drained.Any(o => o != f && !MayShare(f, o)))
+            .Select(f => $"the {Words.Low(f.Name)}")) : "";
         return new($"{holds}, but {comes} will come out{(own.Length > 0 ? $", and {own} cannot share one" : "")}.",
             "Take a larger pan or one more and say so at the kit; one that is emptied in between counts twice.");
     }
@@ -77,5 +80,6 @@ public static class PanPlan
             .FirstOrDefault(set => Of(drained, [.. set.Select(p => p.Holds)]) is not null);
     }
 
-    private static bool IsOil(FluidSystem f) => f.Grades.Value.Any(g => g.StartsWith("SAE", StringComparison.OrdinalIgnoreCase) || g.StartsWith("ATF", StringComparison.OrdinalIgnoreCase));
+    private static bool IsOil(FluidSystem f) => f.Grades.Value.Any(g => g.StartsWith("SAE", StringComparison.OrdinalIgnoreCase)
+        || g.StartsWith("ATF", StringComparison.OrdinalIgnoreCase));
 }

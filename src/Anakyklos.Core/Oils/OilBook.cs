@@ -15,7 +15,9 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
     /// <summary>A book with nothing in it.</summary>
     public static OilBook Empty { get; } = new([], CoverBook.Empty);
 
-    /// <summary>A product by its name, however it is typed: case, spaces, dashes and points do not matter. Null when it is not in the book.</summary>
+    /// <summary>
+    /// A product by its name, however it is typed: case, spaces, dashes and points do not matter. Null when it is not in the book.
+    /// </summary>
     public OilProduct? Find(string name) => Products.FirstOrDefault(p => PartNumber.Same(p.Name, name));
 
     /// <summary>Reads an oil book file; gives every error with its line, or the book.</summary>

@@ -63,26 +63,29 @@ public sealed class CardComposer
         Add(_sheet.Steps.GetValueOrDefault(UsualSteps.Label) ?? _usual.LabelUp);
     }
 
-    // What holds the vehicle is taken away for a road test, and a key that is locked away comes out to start; where there is work after that which needs
-    // it, it is put back, and what was opened is looked at once more.
+    // What holds the vehicle is taken away for a road test, and a key that is locked away comes out to start; where there is work after
+    // that which needs it, it is put back, and what was opened is looked at once more.
     private void AfterTheRoad()
     {
         var driven = _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Drive);
         var look = _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Look);
         if (driven is not null && look is not null)
         {
-            _steps[UsualSteps.Again(look.Id)] = look with { Id = UsualSteps.Again(look.Id), Title = $"After the road: {Words.Low(look.Title)}", After = [driven.Id], Awaits = [], Wait = null };
+            _steps[UsualSteps.Again(look.Id)] = look with { Id = UsualSteps.Again(look.Id),
+                Title = $"After the road: {Words.Low(look.Title)}", After = [driven.Id], Awaits = [], Wait = null };
             _serves[UsualSteps.Again(look.Id)] = [.. _serves[look.Id]];
         }
         foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle))
         {
-            if ((hold.ClosedToRun ? _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Settle) : null) is null && (driven is null || look is null))
+            if ((hold.ClosedToRun ? _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Settle) : null) is null
+                && (driven is null || look is null))
                 continue;
             if (look is null || !_steps.Values.Any(s => s.Kind is StepKind.Secure && s.What == hold.Id))
                 continue;
             foreach (var step in new[] { _usual.Opening(hold.Id), _usual.Closing(hold.Id) })
             {
-                _steps[UsualSteps.Again(step.Id)] = step with { Id = UsualSteps.Again(step.Id), After = [], Awaits = [], Phase = step.Kind == StepKind.Secure ? "Prove" : step.Phase };
+                _steps[UsualSteps.Again(step.Id)] = step with { Id = UsualSteps.Again(step.Id), After = [], Awaits = [],
+                    Phase = step.Kind == StepKind.Secure ? "Prove" : step.Phase };
                 _serves[UsualSteps.Again(step.Id)] = [.. _serves[look.Id]];
             }
         }
@@ -121,8 +124,10 @@ public sealed class CardComposer
         // A step that serves a second job brings what it needs along for that job too, so that the page can say for what a thing is open.
         if (!Serve(step.Id))
             return;
-        if (!_steps.TryAdd(step.Id, step) && _steps[step.Id] is var known && (known.Kind != step.Kind || (known.What != step.What && step.Kind is not (StepKind.Warm or StepKind.Run))))
-            throw new ComposingException($"“{known.Title}” and “{step.Title}” are both called “{step.Id}”. Give one of them another id.", $"steps.{step.Id}");
+        if (!_steps.TryAdd(step.Id, step) && _steps[step.Id] is var known
+            && (known.Kind != step.Kind || (known.What != step.What && step.Kind is not (StepKind.Warm or StepKind.Run))))
+            throw new ComposingException($"“{known.Title}” and “{step.Title}” are both called “{step.Id}”. Give one of them another id.",
+                $"steps.{step.Id}");
         foreach (var access in Reached(step))
         {
             Add(_usual.Opening(access));

@@ -47,7 +47,8 @@ public static class CardPlanner
         var usual = new UsualSteps(work.Sheet);
         static int Seconds(IEnumerable<SheetStep> steps) => steps.Sum(s => (int)s.Takes.TotalSeconds);
         return new(
-            [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People, s.Alone, s.Kind == StepKind.Kit || s.Id == UsualSteps.UsedOil))],
+            [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People, s.Alone,
+                s.Kind == StepKind.Kit || s.Id == UsualSteps.UsedOil))],
             [.. work.Links.Select(l => new OrderingLag(index[l.Before], index[l.After], (int)l.Lag.TotalSeconds))],
             [.. work.Spans.Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
             Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))
@@ -72,7 +73,8 @@ public static class CardPlanner
             foreach (var gauge in work.Steps.Where(s => s.Kind == StepKind.Gauge && work.Sheet.Fluids[s.What].Pumped))
                 yield return (settle, gauge);
         foreach (var warm in work.Steps.Where(s => s.Kind == StepKind.Warm))
-            foreach (var drain in work.Steps.Where(s => s.Kind == StepKind.Drain && work.Sheet.Fluids[work.Sheet.Fasteners[s.What].Drains!].DrainHot))
+            foreach (var drain in work.Steps.Where(s => s.Kind == StepKind.Drain
+                && work.Sheet.Fluids[work.Sheet.Fasteners[s.What].Drains!].DrainHot))
                 yield return (warm, drain);
     }
 }

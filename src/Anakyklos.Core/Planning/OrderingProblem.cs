@@ -41,7 +41,10 @@ public sealed record OrderingProblem(IReadOnlyList<OrderingTask> Tasks, IReadOnl
     /// <summary>The most tasks that can be put in order at once.</summary>
     public const int Most = 256;
 
-    /// <summary>What stands open from the beginning of one task to that of another: of orders that cost the same the one counts in which that is shorter.</summary>
+    /// <summary>
+    /// What stands open from the beginning of one task to that of another: of orders that cost the same the one counts in which that is
+    /// shorter.
+    /// </summary>
     public IReadOnlyList<(int Opens, int Closes)> Pairs { get; init; } = [];
 
     /// <summary>Where it begins: the state of the lift and the person, and what is done, on its way or not to be had.</summary>

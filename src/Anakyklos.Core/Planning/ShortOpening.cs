@@ -1,8 +1,9 @@
 namespace Anakyklos.Core.Planning;
 
 /// <summary>
-/// Among orders for one person that cost the same, one in which things stand open for less time: an opening moves towards its use and a closing towards
-/// the last use, while neither time, moves of the lift nor changes of place grow. A search from neighbour to neighbour; it makes no claim to the least.
+/// Among orders for one person that cost the same, one in which things stand open for less time: an opening moves towards its use and a
+/// closing towards the last use, while neither time, moves of the lift nor changes of place grow. A search from neighbour to neighbour; it
+/// makes no claim to the least.
 /// </summary>
 internal sealed class ShortOpening
 {
@@ -26,7 +27,8 @@ internal sealed class ShortOpening
     internal static Ordering Of(OrderingShape shape, Ordering found)
     {
         var search = new ShortOpening(shape);
-        if (search._pairs.Count == 0 || found.Tasks.Count > Most || search.Time([.. found.Tasks.Select(t => t.Task)]) is not { } best || best.Cost != found.Cost)
+        if (search._pairs.Count == 0 || found.Tasks.Count > Most || search.Time([.. found.Tasks.Select(t => t.Task)]) is not { } best
+            || best.Cost != found.Cost)
             return found;
         for (var better = true; better;)
         {
@@ -59,7 +61,8 @@ internal sealed class ShortOpening
     private Timed? Time(int[] order)
     {
         var start = _shape.Problem.Start;
-        var (done, lift, place, time, moves, changes) = (_shape.Done, start.LiftUp ? OrderingShape.Up : OrderingShape.Down, start.Place is { } p ? (int)p : -1, 0, 0, 0);
+        var (done, lift, place, time, moves, changes) = (_shape.Done, start.LiftUp ? OrderingShape.Up : OrderingShape.Down,
+            start.Place is { } p ? (int)p : -1, 0, 0, 0);
         var (ready, begins, tasks) = (new int[_shape.Count], new int[_shape.Count], new OrderedTask[order.Length]);
         foreach (var (task, seconds) in start.ReadyIn)
             ready[task] = seconds;

@@ -18,8 +18,10 @@ internal sealed class StepOrder
     {
         (_sheet, _jobs, _steps) = (sheet, jobs, steps);
         _index = steps.Select((s, i) => (s.Id, i)).ToDictionary(p => p.Id, p => p.i);
-        _opens = steps.Where(s => s.What.Length > 0 && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure && !UsualSteps.IsAgain(s)).DistinctBy(s => s.What).ToDictionary(s => s.What);
-        _closes = steps.Where(s => s.Kind is StepKind.Close or StepKind.Tighten && !UsualSteps.IsAgain(s)).DistinctBy(s => s.What).ToDictionary(s => s.What);
+        _opens = steps.Where(s => s.What.Length > 0 && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure
+            && !UsualSteps.IsAgain(s)).DistinctBy(s => s.What).ToDictionary(s => s.What);
+        _closes = steps.Where(s => s.Kind is StepKind.Close or StepKind.Tighten && !UsualSteps.IsAgain(s)).DistinctBy(s =>
+            s.What).ToDictionary(s => s.What);
         _after = new(steps.Length);
     }
 
@@ -90,9 +92,9 @@ internal sealed class StepOrder
             }
     }
 
-    // What holds the vehicle is set before the work that needs it and stays until the last of it: also the pedal test, and a level that is read in
-    // that position. It goes before the vehicle is driven; a key that is locked away, before the engine is started. What needs it after that has it
-    // set a second time.
+    // What holds the vehicle is set before the work that needs it and stays until the last of it: also the pedal test, and a level that is
+    // read in that position. It goes before the vehicle is driven; a key that is locked away, before the engine is started. What needs it
+    // after that has it set a second time.
     private void Holding()
     {
         foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle && _opens.ContainsKey(a.Id)))
@@ -105,7 +107,8 @@ internal sealed class StepOrder
                 Link(warm, set, FreeOf(hold));
             foreach (var drive in breaks)
                 Link(away, drive, FreeOf(hold));
-            foreach (var step in _steps.Where(s => !IsHold(s) && !IsPaper(s) && !breaks.Contains(s) && s.Kind is not (StepKind.Kit or StepKind.Warm or StepKind.Settle)))
+            foreach (var step in _steps.Where(s => !IsHold(s) && !IsPaper(s) && !breaks.Contains(s)
+                && s.Kind is not (StepKind.Kit or StepKind.Warm or StepKind.Settle)))
             {
                 var after = breaks.Any(x => Reaches(x, step)) || (breaks.Length > 0 && UsualSteps.IsAgain(step));
                 if (after && again is null)
@@ -117,25 +120,29 @@ internal sealed class StepOrder
             }
             if (again is not null)
                 foreach (var x in breaks)
-                    Link(_steps.FirstOrDefault(s => s.Kind == StepKind.Settle && x.Kind == StepKind.Run) ?? x, again, "is set again for the work after it");
+                    Link(_steps.FirstOrDefault(s => s.Kind == StepKind.Settle && x.Kind == StepKind.Run) ?? x, again,
+                        "is set again for the work after it");
             Link(again, last, $"takes the {Low(hold.Name)} away again");
             Link(away, again, "was taken away before");
         }
         // What is set from the cab, as a jacking position is, ends last.
         foreach (var cab in _sheet.Access.Values.Where(a => a.HoldsVehicle && a.Place == Place.Cab && _opens.ContainsKey(a.Id)))
             foreach (var other in _sheet.Access.Values.Where(a => a.HoldsVehicle && a.Place != Place.Cab && _opens.ContainsKey(a.Id)))
-                LinkIfFree(Again(_closes[other.Id]) ?? _closes[other.Id], Again(_closes[cab.Id]) ?? _closes[cab.Id], $"ends after the {Low(other.Name)} went");
+                LinkIfFree(Again(_closes[other.Id]) ?? _closes[other.Id], Again(_closes[cab.Id]) ?? _closes[cab.Id],
+                    $"ends after the {Low(other.Name)} went");
 
         static string FreeOf(Access hold) => $"needs the {Low(hold.Name)} away";
     }
 
-    private bool IsHold(SheetStep s) => s.Kind is StepKind.Secure or StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a) && a.HoldsVehicle;
+    private bool IsHold(SheetStep s) => s.Kind is StepKind.Secure or StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a)
+        && a.HoldsVehicle;
 
     private SheetStep? Again(SheetStep step) => _index.TryGetValue(UsualSteps.Again(step.Id), out var i) ? _steps[i] : null;
 
     private bool Reaches(SheetStep a, SheetStep b) => _after.Reaches(_index[a.Id], _index[b.Id]);
 
-    // On the ground everything that loosens or turns something could push the vehicle off its stand; on a lift it is what is done while it is up.
+    // On the ground everything that loosens or turns something could push the vehicle off its stand; on a lift it is what is done while it
+    // is up.
     private bool NeedsHold(SheetStep s) => s.Lift == LiftNeed.Up || (_sheet.Stands == Stand.Ground
         && (s.Kind is StepKind.Open or StepKind.Drain or StepKind.Tighten or StepKind.Retighten or StepKind.Look or StepKind.Gauge or StepKind.Pour or StepKind.Fit
             || (s.Kind == StepKind.Close && !_sheet.Access[s.What].HoldsVehicle)));
@@ -180,7 +187,8 @@ internal sealed class StepOrder
                     Link(drain, measure, $"measures what ran out", drain.Wait?.Lasts ?? default);
                 // A filter belongs to the drain of its fluid; a pan comes off when nothing runs out any more.
                 foreach (var joint in joints.Where(j => j.GoesWithDrain && _opens.ContainsKey(j.Id)))
-                    Link(drain, _opens[joint.Id], joint.HoldsBack ? "comes off when nothing runs any more" : "goes with the old oil, not before it",
+                    Link(drain, _opens[joint.Id], joint.HoldsBack ? "comes off when nothing runs any more"
+                        : "goes with the old oil, not before it",
                         joint.HoldsBack ? drain.Wait?.Lasts ?? default : default);
             }
             foreach (var measure in Of(StepKind.Measure).Where(s => s.What == fluid.Id))
@@ -282,18 +290,23 @@ internal sealed class StepOrder
     }
 
     // A cover that goes on after the look goes on after the second look too, where there is a road test.
-    private bool IsLookedBehind(SheetStep s) => s.Kind == StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a) && a.AfterLeakCheck;
+    private bool IsLookedBehind(SheetStep s) => s.Kind == StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a)
+        && a.AfterLeakCheck;
 
-    // Where nothing that was said forbids it: "nothing left in there" after the last tool was used there, the display after the work, the label after that.
+    // Where nothing that was said forbids it: "nothing left in there" after the last tool was used there, the display after the work, the
+    // label after that.
     private void LastThings()
     {
         foreach (var clear in Of(StepKind.Clear).Where(c => !c.MovesLift))
-            foreach (var step in _steps.Where(s => s.Place == clear.Place && s.Id != clear.Id && s.Kind is not (StepKind.Gauge or StepKind.Run or StepKind.Settle or StepKind.Kit or StepKind.Reset
+            foreach (var step in _steps.Where(s => s.Place == clear.Place && s.Id != clear.Id
+                && s.Kind is not (StepKind.Gauge or StepKind.Run or StepKind.Settle or StepKind.Kit or StepKind.Reset
                 or StepKind.Look or StepKind.Secure) && !IsPaper(s) && !IsHold(s) && !Of(StepKind.Reset).Any(r => Reaches(r, s))))
                 LinkIfFree(step, clear, "is looked over when the last tool was used there");
-        string[] first = [.. Of(StepKind.Reset).Where(s => s.After.All(a => !_index.ContainsKey(a) || _steps[_index[a]].Kind != StepKind.Reset)).Select(s => s.Id)];
+        string[] first = [.. Of(StepKind.Reset)
+            .Where(s => s.After.All(a => !_index.ContainsKey(a) || _steps[_index[a]].Kind != StepKind.Reset)).Select(s => s.Id)];
         foreach (var reset in first.Select(id => _steps[_index[id]]))
-            foreach (var step in _steps.Where(s => !IsPaper(s) && s.Kind != StepKind.Kit && (s.Kind != StepKind.Secure || UsualSteps.IsAgain(s))))
+            foreach (var step in _steps.Where(s => !IsPaper(s) && s.Kind != StepKind.Kit
+                && (s.Kind != StepKind.Secure || UsualSteps.IsAgain(s))))
                 LinkIfFree(step, reset, "comes before the indicator is put out");
         if (_index.TryGetValue(UsualSteps.Label, out var label))
             foreach (var step in _steps.Where(s => s.Id is not (UsualSteps.Label or UsualSteps.UsedOil)))
@@ -315,7 +328,8 @@ internal sealed class StepOrder
             foreach (var id in step.After.Where(_index.ContainsKey))
                 Link(_steps[_index[id]], step, $"comes after “{_steps[_index[id]].Title}”");
             foreach (var id in step.Awaits.Where(_index.ContainsKey))
-                Link(_steps[_index[id]], step, $"waits for it: {_steps[_index[id]].Wait?.For ?? _steps[_index[id]].Title}", _steps[_index[id]].Wait?.Lasts ?? default);
+                Link(_steps[_index[id]], step, $"waits for it: {_steps[_index[id]].Wait?.For ?? _steps[_index[id]].Title}",
+                    _steps[_index[id]].Wait?.Lasts ?? default);
         }
     }
 
@@ -328,7 +342,9 @@ internal sealed class StepOrder
         {
             var close = _closes[what];
             if (_sheet.Fasteners.TryGetValue(what, out var f))
-                spans.Add(new(open.Id, close.Id, [.. (open.Lift == LiftNeed.Up && close.Lift == LiftNeed.Up ? down.Concat(running) : running).Distinct()], $"the {Low(f.Name)} {f.Is} out"));
+                spans.Add(new(open.Id, close.Id,
+                    [.. (open.Lift == LiftNeed.Up && close.Lift == LiftNeed.Up ? down.Concat(running) : running).Distinct()],
+                    $"the {Low(f.Name)} {f.Is} out"));
             else if (_sheet.Access[what] is { } a && (a.ClosedToRun || a.Intake))
                 spans.Add(new(open.Id, close.Id, running, $"the {Low(a.Name)} is open"));
         }
@@ -337,7 +353,8 @@ internal sealed class StepOrder
                 spans.Add(new(_opens[joint.Id].Id, pour.Id, running, $"there is no new {Low(_sheet.Fluids[pour.What].Name)} in it"));
         // From the moment a fuel filter is opened, nothing runs before it is primed, not even to warm up.
         foreach (var prime in Of(StepKind.Prime))
-            foreach (var open in _steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain && _sheet.Fasteners.ContainsKey(s.What) && s.Jobs.Intersect(prime.Jobs).Any() && !Reaches(prime, s)))
+            foreach (var open in _steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain && _sheet.Fasteners.ContainsKey(s.What)
+                && s.Jobs.Intersect(prime.Jobs).Any() && !Reaches(prime, s)))
                 spans.Add(new(open.Id, prime.Id, running, "it is not primed"));
         spans.AddRange(ShortlyAfter());
         if (Of(StepKind.Run).FirstOrDefault() is { } run && Of(StepKind.Settle).FirstOrDefault() is { } settle)
@@ -345,20 +362,28 @@ internal sealed class StepOrder
         return [.. spans.Where(s => s.Barred.Count > 0)];
     }
 
-    // Warm oil is let out within minutes, and brake fluid stands open no longer than its own work takes: nothing that could wait comes in between.
+    // Warm oil is let out within minutes, and brake fluid stands open no longer than its own work takes: nothing that could wait comes in
+    // between.
     private IEnumerable<OpenSpan> ShortlyAfter()
     {
         SheetStep[] hot = [.. Of(StepKind.Drain).Where(d => _sheet.Fluids[_sheet.Fasteners[d.What].Drains!].DrainHot)];
         foreach (var warm in Of(StepKind.Warm))
             foreach (var drain in hot.Where(d => Reaches(warm, d)))
-                yield return new(warm.Id, drain.Id, [.. _steps.Where(s => s.Id != warm.Id && !hot.Contains(s) && !hot.Any(h => Reaches(s, h))).Select(s => s.Id)], "it is warm for the drain");
+                yield return new(warm.Id, drain.Id,
+                    [.. _steps.Where(s => s.Id != warm.Id && !hot.Contains(s) && !hot.Any(h => Reaches(s, h))).Select(s => s.Id)],
+                    "it is warm for the drain");
         foreach (var gauge in Of(StepKind.Gauge))
             foreach (var turn in _steps.Where(s => s.WheelsTurn && gauge.After.Contains(s.Id)))
-                yield return new(turn.Id, gauge.Id, [.. _steps.Where(s => s.Id != turn.Id && s.Id != gauge.Id && !(Reaches(turn, s) && Reaches(s, gauge))).Select(s => s.Id)], "it is hot for the reading");
-        foreach (var reservoir in _sheet.Access.Values.Where(a => a.Cautions.Contains("brake-fluid") && _opens.ContainsKey(a.Id) && _closes.ContainsKey(a.Id)))
+                yield return new(turn.Id, gauge.Id,
+                    [.. _steps.Where(s => s.Id != turn.Id && s.Id != gauge.Id && !(Reaches(turn, s) && Reaches(s, gauge)))
+                    .Select(s => s.Id)], "it is hot for the reading");
+        foreach (var reservoir in _sheet.Access.Values.Where(a => a.Cautions.Contains("brake-fluid") && _opens.ContainsKey(a.Id)
+            && _closes.ContainsKey(a.Id)))
         {
             var (open, close) = (_opens[reservoir.Id], _closes[reservoir.Id]);
-            yield return new(open.Id, close.Id, [.. _steps.Where(s => s.Id != open.Id && s.Id != close.Id && !(Reaches(open, s) && Reaches(s, close))).Select(s => s.Id)], $"the {Low(reservoir.Name)} is open");
+            yield return new(open.Id, close.Id,
+                [.. _steps.Where(s => s.Id != open.Id && s.Id != close.Id && !(Reaches(open, s) && Reaches(s, close))).Select(s => s.Id)],
+                $"the {Low(reservoir.Name)} is open");
         }
     }
 

@@ -38,7 +38,8 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
 
     /// <summary>The number in the unit with all its decimals, and the unit: what can be read back as the same amount.</summary>
     /// <param name="unit">The unit wanted.</param>
-    public string Exact(Unit<T> unit) => $"{In(unit).ToString("0.############################", System.Globalization.CultureInfo.InvariantCulture)} {unit.Symbol}";
+    public string Exact(Unit<T> unit) =>
+        $"{In(unit).ToString("0.############################", System.Globalization.CultureInfo.InvariantCulture)} {unit.Symbol}";
 
     /// <summary>The largest whole multiple of a step that is not above this amount.</summary>
     /// <param name="step">The graduation, above zero.</param>

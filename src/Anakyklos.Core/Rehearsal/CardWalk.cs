@@ -17,8 +17,10 @@ public static class CardWalk
     /// <param name="sheet">The sheet.</param>
     /// <param name="jobs">The jobs.</param>
     /// <param name="steps">The steps in their order.</param>
-    public static JobCard Open(ModelSheet sheet, IReadOnlyList<string> jobs, IReadOnlyList<SheetStep> steps) => JobCard.Replay(sheet, [new(1, Morning, Hand, Guid.Empty,
-        new CardOpened("WALK", sheet.Id, sheet.Revision, jobs, steps, Quantity<Distance>.Of(10_000, Distance.Kilometre), Use.Normal, null, new Dictionary<string, int>()))]);
+    public static JobCard Open(ModelSheet sheet, IReadOnlyList<string> jobs, IReadOnlyList<SheetStep> steps) =>
+        JobCard.Replay(sheet, [new(1, Morning, Hand, Guid.Empty,
+        new CardOpened("WALK", sheet.Id, sheet.Revision, jobs, steps, Quantity<Distance>.Of(10_000, Distance.Kilometre), Use.Normal, null,
+            new Dictionary<string, int>()))]);
 
     /// <summary>Walks jobs of a sheet.</summary>
     /// <param name="sheet">The sheet.</param>
@@ -47,7 +49,8 @@ public static class CardWalk
                     return $"“{step.Title}” comes again and again.";
             }
         }
-        return card.Decide(new Sign(), Hand, now, facts) is Refused unsigned ? $"The card cannot be signed: {string.Join(" ", unsigned.Reasons)}" : null;
+        return card.Decide(new Sign(), Hand, now, facts) is Refused unsigned
+            ? $"The card cannot be signed: {string.Join(" ", unsigned.Reasons)}" : null;
     }
 
     // The clock goes on until neither a wait nor heat stands in the way.

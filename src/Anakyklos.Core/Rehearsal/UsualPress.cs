@@ -8,7 +8,9 @@ using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Rehearsal;
 
-/// <summary>What the usual right hand does at each step: the book's amount, the torque that is wanted, the level aimed at. For rehearsals and demos.</summary>
+/// <summary>
+/// What the usual right hand does at each step: the book's amount, the torque that is wanted, the level aimed at. For rehearsals and demos.
+/// </summary>
 public static class UsualPress
 {
     /// <summary>The command for a step that is next.</summary>
@@ -29,17 +31,22 @@ public static class UsualPress
     /// <param name="sheet">The sheet.</param>
     public static CardFacts Facts(ModelSheet sheet) => new(Shelf.Empty with
     {
-        Oils = new([.. sheet.Fluids.Values.DistinctBy(f => PartNumber.Bare(f.Name)).Select(f => new OilProduct(f.Name, f.Grades.Value, f.Approvals.Value, f.Additives, true))], CoverBook.Empty),
+        Oils = new([.. sheet.Fluids.Values.DistinctBy(f => PartNumber.Bare(f.Name))
+            .Select(f => new OilProduct(f.Name, f.Grades.Value, f.Approvals.Value, f.Additives, true))], CoverBook.Empty),
     });
 
-    private static ConfirmKit Kit(JobCard card, SheetStep step) => new(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand)),
-        [.. card.FluidsDrained.Select(f => f.Amount.Value)], card.FluidsWanted.ToDictionary(f => f.Id, f => new OilLaidOut(f.Amount.Value, f.Name)));
+    private static ConfirmKit Kit(JobCard card, SheetStep step) =>
+        new(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand)),
+        [.. card.FluidsDrained.Select(f => f.Amount.Value)], card.FluidsWanted.ToDictionary(f => f.Id, f =>
+            new OilLaidOut(f.Amount.Value, f.Name)));
 
     private static CardCommand AtGauge(JobCard card, SheetStep step)
     {
         var (fill, state) = (card.FillOf(step.What), card.Fluid(step.What));
-        return state is { Level: { } level } && state.SinceReading == Quantity<Volume>.Zero && fill.After(level) is { Verdict: not FillVerdict.Good } advice
-            ? advice.Verdict == FillVerdict.Pour ? new Pour(step.Id, new(advice.Amount, Volume.Litre)) : new TakeOut(step.Id, new(advice.Amount, Volume.Litre))
+        return state is { Level: { } level } && state.SinceReading == Quantity<Volume>.Zero
+            && fill.After(level) is { Verdict: not FillVerdict.Good } advice
+            ? advice.Verdict == FillVerdict.Pour ? new Pour(step.Id, new(advice.Amount, Volume.Litre))
+                : new TakeOut(step.Id, new(advice.Amount, Volume.Litre))
             : new ReadGauge(step.Id, fill.Target);
     }
 }

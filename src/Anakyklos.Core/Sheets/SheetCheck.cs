@@ -14,9 +14,12 @@ internal static partial class SheetCheck
     // A step names what it works on by its id alone, so one id is one thing.
     private static IEnumerable<(string, string)> SharedIds(ModelSheet s)
     {
-        (string Table, IEnumerable<string> Ids)[] tables = [("access", s.Access.Keys), ("fluids", s.Fluids.Keys), ("fasteners", s.Fasteners.Keys), ("parts", s.Parts.Keys)];
+        (string Table, IEnumerable<string> Ids)[] tables = [("access", s.Access.Keys), ("fluids", s.Fluids.Keys),
+            ("fasteners", s.Fasteners.Keys), ("parts", s.Parts.Keys)];
         return tables.SelectMany(t => t.Ids.Select(id => (t.Table, Id: id))).GroupBy(x => x.Id).Where(g => g.Count() > 1)
-            .SelectMany(g => g.Skip(1).Select(x => ($"{x.Table}.{x.Id}", $"“{x.Id}” stands in another table ({g.First().Table}) as well. Give one of them another id.")));
+            .SelectMany(g => g.Skip(1)
+                .Select(x => ($"{x.Table}.{x.Id}",
+                $"“{x.Id}” stands in another table ({g.First().Table}) as well. Give one of them another id.")));
     }
 
     private static IEnumerable<(string, string)> Cautions(string path, IEnumerable<string> keys) =>

@@ -3,8 +3,12 @@ namespace Anakyklos.Core.Sheets;
 /// <summary>How names from a sheet are put into a sentence.</summary>
 public static class Words
 {
-    /// <summary>The name as it stands inside a sentence: "Engine oil" becomes "engine oil"; what begins with two capitals, such as "ATF" or "T30", stays.</summary>
+    /// <summary>
+    /// The name as it stands inside a sentence: "Engine oil" becomes "engine oil"; what begins with two capitals, such as "ATF" or "T30",
+    /// stays.
+    /// </summary>
     /// <param name="name">A name with a capital; may be empty.</param>
     public static string Low(string name) =>
-        name.Length == 0 || (name.Length > 1 && (char.IsUpper(name[1]) || char.IsDigit(name[1]))) ? name : char.ToLowerInvariant(name[0]) + name[1..];
+        name.Length == 0 || (name.Length > 1 && (char.IsUpper(name[1]) || char.IsDigit(name[1]))) ? name
+            : char.ToLowerInvariant(name[0]) + name[1..];
 }

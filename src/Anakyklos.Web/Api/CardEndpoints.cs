@@ -35,7 +35,8 @@ internal static class CardEndpoints
             .WithSummary("A stream of the card's last seq whenever it changes");
 
         Post<StepBody>(api, "/steps/{step}/done", "A step is done", (body, step) => new ConfirmStep(step, body.Count, body.Reason ?? ""));
-        Post<KitBody>(api, "/steps/{step}/kit", "Parts, pan and oil are laid out", (body, step) => new ConfirmKit(step, body.Parts ?? new Dictionary<string, KitPart>(),
+        Post<KitBody>(api, "/steps/{step}/kit", "Parts, pan and oil are laid out", (body, step) =>
+            new ConfirmKit(step, body.Parts ?? new Dictionary<string, KitPart>(),
             body.Pans ?? (body.Pan is { } pan ? [pan] : []), body.Oils ?? new Dictionary<string, OilLaidOut>()));
         Post<ReadingBody>(api, "/steps/{step}/readings", "A torque was read", (body, step) => new TakeReading(step, body.Torque, body.UnitIsMeant));
         Post<PourBody>(api, "/steps/{step}/pours", "An amount went in", (body, step) => new Pour(step, body.Amount, body.WarningSeen));
@@ -44,11 +45,14 @@ internal static class CardEndpoints
         Post<PourBody>(api, "/steps/{step}/measures", "What came out was measured", (body, step) => new Measure(step, body.Amount));
         Post<SignBody>(api, "/steps/{step}/early", "A step is taken before its turn", (_, step) => new TakeEarly(step));
         Post<SignBody>(api, "/order", "What is left is put in its best order from here", (_, _) => new OrderAgain());
-        Post<FindingBody>(api, "/steps/{step}/findings", "Something was seen", (body, step) => new NoteFinding(step, body.Grade, body.Text ?? ""));
+        Post<FindingBody>(api, "/steps/{step}/findings", "Something was seen", (body, step) =>
+            new NoteFinding(step, body.Grade, body.Text ?? ""));
         Post<TakeBackBody>(api, "/take-back", "What you pressed last is taken back", (body, _) => new TakeBack(body.Of));
-        Post<ReasonBody>(api, "/jobs/{step}/given-up", "A job cannot be finished and is given up", (body, job) => new DropJob(job, body.Reason ?? ""));
+        Post<ReasonBody>(api, "/jobs/{step}/given-up", "A job cannot be finished and is given up", (body, job) =>
+            new DropJob(job, body.Reason ?? ""));
         Post<ReasonBody>(api, "/void", "Nothing was opened: the card is made void", (body, _) => new VoidCard(body.Reason ?? ""));
-        Post<DecisionBody>(api, "/decisions", "The lead decides about a finding graded stop", (body, _) => new DecideStop(body.Of, body.Mended, body.Words ?? ""));
+        Post<DecisionBody>(api, "/decisions", "The lead decides about a finding graded stop", (body, _) =>
+            new DecideStop(body.Of, body.Mended, body.Words ?? ""));
         Post<SignBody>(api, "/signature", "The card is signed", (_, _) => new Sign());
     }
 

@@ -106,7 +106,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         {
             at += step.Takes;
             card = step.Kind == StepKind.Kit
-                ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<string, OilLaidOut>()), by, at)
+                ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ =>
+                    new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<string, OilLaidOut>()), by, at)
                 : await Give(id, new ConfirmStep(step.Id), by, at);
         }
     }
@@ -181,7 +182,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         {
             case StepKind.Kit:
                 yield return new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" && past.OldWasher.Length > 0 ? new KitPart(KitChoice.OldAgain, "", past.OldWasher) : new KitPart(KitChoice.InHand)),
-                    [Quantity<Volume>.Of(10, Volume.Litre)], card.FluidsWanted.ToDictionary(f => f.Id, f => new OilLaidOut(f.Amount.Value + Quantity<Volume>.Of(0.6m, Volume.Litre), Oil)));
+                    [Quantity<Volume>.Of(10, Volume.Litre)], card.FluidsWanted.ToDictionary(f => f.Id, f =>
+                        new OilLaidOut(f.Amount.Value + Quantity<Volume>.Of(0.6m, Volume.Litre), Oil)));
                 break;
             case StepKind.Tighten:
                 var target = ((ToTorque)card.Sheet.Fasteners[step.What].Tightening.Value).Target;

@@ -32,7 +32,8 @@ public sealed class ApprovalGraph
         var fluids = sheets.SelectMany(s => s.Fluids.Values.Select(f => (Sheet: s, Fluid: f))).Where(x => x.Fluid.Approvals.Value.Count > 0)
             .OrderBy(x => x.Fluid.Approvals.Value[0], StringComparer.Ordinal).ThenBy(x => x.Sheet.FullName, StringComparer.Ordinal).ToList();
         var codes = fluids.SelectMany(x => x.Fluid.Approvals.Value).Distinct().ToList();
-        var wanting = fluids.Select((x, i) => new Node($"{x.Sheet.Make} {Words.Low(x.Fluid.Name)}", string.Join(", ", x.Fluid.Grades.Value), 20 + i * RowHeight)).ToList();
+        var wanting = fluids.Select((x, i) => new Node($"{x.Sheet.Make} {Words.Low(x.Fluid.Name)}",
+            string.Join(", ", x.Fluid.Grades.Value), 20 + i * RowHeight)).ToList();
         var at = new Dictionary<string, int>();
         foreach (var code in codes)
         {

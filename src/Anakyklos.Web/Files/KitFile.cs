@@ -14,7 +14,9 @@ public static class KitFile
                 : o.Shares.Select(s => new[] { "oil", o.Fluid.Name, $"{s.Container.Product}, container {s.Container.Id}", Litres(o.Fluid.Amount.Value), Litres(s.Takes), $"leaves {Litres(s.Leaves)}" })))
             .Concat(kit.Tools.Select(t => new[] { "tool", t.Tool?.Where ?? "", t.Size, "1", t.Tool is null ? "0" : "1", string.Join("; ", t.For) }))
             .Concat(kit.Torques.Select(t => new[] { "wrench", t.Wrench?.Wrench.Name ?? "none", $"{t.Spec.Target}", "1", t.Wrench is null ? "0" : "1", t.Fastener.Name }))
-            .Concat(kit.Pan is { } pans ? pans.Pans.Zip(pans.Fluids).Select(p => new[] { "pan", p.First.Name, "", Litres(p.Second.Aggregate(Quantity<Volume>.Zero, (sum, f) => sum + f.Amount.Value)),
+            .Concat(kit.Pan is { } pans ? pans.Pans.Zip(pans.Fluids)
+                .Select(p => new[] { "pan", p.First.Name, "",
+                Litres(p.Second.Aggregate(Quantity<Volume>.Zero, (sum, f) => sum + f.Amount.Value)),
                 Litres(p.First.Holds), string.Join("; ", p.Second.Select(f => f.Name)) }) : [])
             .Concat(kit.Pan?.Short is { } small ? [new[] { "pan", "not enough", "", Litres(kit.Pan.ComesOut), "", small.What }] : []));
 

@@ -36,7 +36,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <summary>Reads a kit as it was posted; null when an amount could not be read.</summary>
     protected ConfirmKit? ReadKit(string step, Func<Part, KitPart> lies)
     {
-        IReadOnlyList<Quantity<Volume>?> pans = Card.FluidsDrained.Any() ? [.. Typed("pan").Split('+', ';').Select(pan => ReadAmount("pan", pan))] : [];
+        IReadOnlyList<Quantity<Volume>?> pans = Card.FluidsDrained.Any() ? [.. Typed("pan").Split('+', ';')
+            .Select(pan => ReadAmount("pan", pan))] : [];
         var oils = Card.FluidsWanted.ToDictionary(f => f.Id, f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}"), Reason: Typed($"reason-{f.Id}").Trim()));
         if (pans.Any(p => p is null) || oils.Values.Any(o => o.Amount is null))
             return null;

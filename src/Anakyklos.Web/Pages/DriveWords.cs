@@ -12,17 +12,22 @@ public static partial class DriveWords
         if (Bit().Match(drive) is { Success: true } bit)
             return (bit.Groups["size"].Value, "bit");
         if (KindFirst().Match(drive) is { Success: true } kind)
-            return (kind.Groups["size"].Value, $"{(kind.Groups["inch"].Success ? "in" : "mm")} {kind.Groups["kind"].Value.ToLowerInvariant()}");
-        return SizeFirst().Match(drive) is { Success: true } size ? (size.Groups["size"].Value, $"mm {size.Groups["kind"].Value}") : ("", "");
+            return (kind.Groups["size"].Value,
+                $"{(kind.Groups["inch"].Success ? "in" : "mm")} {kind.Groups["kind"].Value.ToLowerInvariant()}");
+        return SizeFirst().Match(drive) is { Success: true } size ? (size.Groups["size"].Value, $"mm {size.Groups["kind"].Value}")
+            : ("", "");
     }
 
     /// <summary>The tool in a sentence.</summary>
     /// <param name="drive">As the sheet writes it.</param>
     public static string Tool(string drive) => Figure(drive) is var (figure, beside) && figure.Length > 0 ? $"{figure} {beside}" : drive;
 
-    /// <summary>Splits a value into its figure, with both ends of a range, and its unit; words without a number stay whole and have no unit.</summary>
+    /// <summary>
+    /// Splits a value into its figure, with both ends of a range, and its unit; words without a number stay whole and have no unit.
+    /// </summary>
     /// <param name="value">Such as "60 °C", "8 to 10 mm", "1/4 turn", "READY".</param>
-    public static (string Figure, string Unit) Split(string value) => Number().Match(value) is { Success: true } m ? (m.Groups["figure"].Value, m.Groups["unit"].Value) : (value, "");
+    public static (string Figure, string Unit) Split(string value) => Number().Match(value) is { Success: true } m
+        ? (m.Groups["figure"].Value, m.Groups["unit"].Value) : (value, "");
 
     [GeneratedRegex("^(?<size>T[0-9]+)(?: bit)?$")]
     private static partial Regex Bit();

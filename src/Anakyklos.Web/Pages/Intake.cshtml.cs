@@ -163,7 +163,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         var reading = ReadOdometer(Plate);
         var dropped = LeftForLater();
         if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open && !IsRepeat(open.Id))
-            Refusals.Add(new($"Card {open.Id} of {vehicle.Plate} is still open.", "Finish and sign it, or make it void, before another is opened."));
+            Refusals.Add(new($"Card {open.Id} of {vehicle.Plate} is still open.",
+                "Finish and sign it, or make it void, before another is opened."));
         if (Refusals.Count > 0)
         {
             Response.StatusCode = Refusals.Any(r => r.Field is null) ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
@@ -174,7 +175,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
             await vehicles.Add(vehicle!);
         await vehicles.Note(vehicle!.Plate, new(clock.Now, reading!.Value, Form.Reason!, Hours()), by.Id);
         var opened = new CardOpened(vehicle.Plate, model!.Id, model.Revision, ChosenJobs, Plan!.Steps, reading.Value, vehicle.Use, settings.Read().School, SealsUsedAgain(vehicle.Plate),
-            vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, Hours(), dropped.Count > 0 ? dropped : null, StopsLeft(vehicle.Plate));
+            vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, Hours(), dropped.Count > 0 ? dropped
+                : null, StopsLeft(vehicle.Plate));
         var card = await cards.Open(opened, Bay, by, clock.Now, Command);
         return Redirect($"/lift/{card}");
     }
@@ -238,7 +240,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     }
 
     /// <summary>Stops that the vehicle carries from its last card; null for none.</summary>
-    public IReadOnlyList<StopCarried>? StopsLeft(string plate) => cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null) is { } last
+    public IReadOnlyList<StopCarried>? StopsLeft(string plate) => cards.OfVehicle(plate).FirstOrDefault(c =>
+        c.SignedAt is not null) is { } last
         && cards.Find(last.Id)!.StopsLeft(last.Id) is { Count: > 0 } left ? left : null;
 
     private IReadOnlyDictionary<string, int> SealsUsedAgain(string plate) =>

@@ -78,7 +78,8 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         if (Keep(id) is { } missing)
             return missing;
         foreach (var line in Kit.Parts.Where(l => l.Compare && l.Uses.Any(p => _ticked.Contains(p.Id)) && Typed($"compared-{l.Uses[0].Id}").Length == 0))
-            Refusals.Add(new($"The {Words.Low(line.Name)} was not held against the old one.", "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
+            Refusals.Add(new($"The {Words.Low(line.Name)} was not held against the old one.",
+                "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
         return await Carry(id, () => Refusals.Count > 0 ? null : ReadKit(Step!.Id, Lies)) is { } next ? Redirect(next) : Page();
     }
 
@@ -134,7 +135,8 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         {
             ScanVerdict.Good => ($"{found.Part!.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, found.Number) ? "" : $", good for {found.Number}")}", true),
             ScanVerdict.Enough => ($"{found.Part!.Name} {found.Number}: all of them are ticked already.", false),
-            ScanVerdict.WrongButFits => ($"{scan.ToUpperInvariant()} is the wrong {Words.Low(found.Part!.Name)}: {found.Why}. It needs {found.Number}.", false),
+            ScanVerdict.WrongButFits =>
+                ($"{scan.ToUpperInvariant()} is the wrong {Words.Low(found.Part!.Name)}: {found.Why}. It needs {found.Number}.", false),
             _ => ($"{scan} does not belong to this kit.", false),
         };
     }

@@ -50,7 +50,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return NotFound();
         Panel = Panels.Contains(panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
-        if (Panel.Length == 0 && step.Kind == StepKind.Measure && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside && Card.InTheWay(step, Clock.Now).Count == 0)
+        if (Panel.Length == 0 && step.Kind == StepKind.Measure && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
+            && Card.InTheWay(step, Clock.Now).Count == 0)
             Panel = "amount";
         Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
@@ -74,7 +75,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         Quantity<Torque>.Read(torque, out var problem) is { } typed ? new TakeReading(step, typed, meant == "yes") : Unread("torque", problem, ""));
 
     public Task<IActionResult> OnPostPourAsync(long id, string step, string? amount, string? warned) => Give(id, step, "amount", () =>
-        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, warned == "yes") : Unread("amount", problem, ""));
+        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, warned == "yes")
+            : Unread("amount", problem, ""));
 
     public Task<IActionResult> OnPostTakeOutAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
         Quantity<Volume>.Read(amount, out var problem) is { } typed ? new TakeOut(step, typed) : Unread("amount", problem, ""));
@@ -97,16 +99,19 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Task<IActionResult> OnPostDeviateAsync(long id, string step, string? kind, string? reason) => Give(id, step, "stuck", () =>
         Enum.TryParse<DeviationKind>(kind, out var k) ? new Deviate(step, k, reason?.Trim() ?? "") : Unread("kind", "That is not a way to go on.", "Choose one of those shown."));
 
-    public Task<IActionResult> OnPostDropAsync(long id, string step, string? job, string? reason) => Give(id, step, "stuck", () => new DropJob(job ?? "", reason?.Trim() ?? ""));
+    public Task<IActionResult> OnPostDropAsync(long id, string step, string? job, string? reason) =>
+        Give(id, step, "stuck", () => new DropJob(job ?? "", reason?.Trim() ?? ""));
 
     public async Task<IActionResult> OnPostVoidAsync(long id, string step, string? reason) =>
-        await Give(id, step, "stuck", () => new VoidCard(reason?.Trim() ?? "")) is var answer && Card?.Voided is not null ? Redirect($"/record/{id}") : answer;
+        await Give(id, step, "stuck", () => new VoidCard(reason?.Trim() ?? "")) is var answer && Card?.Voided is not null
+            ? Redirect($"/record/{id}") : answer;
 
     public Task<IActionResult> OnPostSettledAsync(long id, string step, string? what) => Give(id, step, "", () => new SettleOverTorque(step, what?.Trim() ?? ""), stay: true);
 
     public Task<IActionResult> OnPostCutAsync(long id, string step, string? wait, string? reason) => Give(id, step, "", () => new CutWait(wait ?? "", reason?.Trim() ?? ""), stay: true);
 
-    public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) => Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0));
+    public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) =>
+        Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0));
 
     public Task<IActionResult> OnPostSawAsync(long id, string step, string? grade, string? text) => Give(id, step, "saw", () =>
         Enum.TryParse<FindingGrade>(grade, out var g) && Enum.IsDefined(g) ? new NoteFinding(step, g, text?.Trim() ?? "") : Unread("grade", "Say how bad it is.", "Choose one of the four."), stay: true);

@@ -50,9 +50,11 @@ public sealed class LiftScene
     public string Title => OldAgain ? Step.Title.Replace("new ", "old ", StringComparison.Ordinal) : Step.Title;
 
     /// <summary>The last reading of this step when it was too little; null when it passed or there was none.</summary>
-    public Typed<Torque>? TooLittle => IsDone || Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r => r.Step == Step.Id) is not { Outcome: TorqueOutcome.TooLittle } last ? null : last.Reading;
+    public Typed<Torque>? TooLittle => IsDone || Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r =>
+        r.Step == Step.Id) is not { Outcome: TorqueOutcome.TooLittle } last ? null : last.Reading;
 
-    private bool OldAgain => Step.Kind is StepKind.Fit or StepKind.Tighten && (Step.Kind == StepKind.Fit ? Step.What : Card.Sheet.Fasteners[Step.What].Seal) is { } seal
+    private bool OldAgain => Step.Kind is StepKind.Fit or StepKind.Tighten && (Step.Kind == StepKind.Fit ? Step.What
+        : Card.Sheet.Fasteners[Step.What].Seal) is { } seal
         && Card.Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain;
     public OpenItem? Counted => Step.Kind == StepKind.Close ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
     public Access? Access => Step.Kind is StepKind.Open or StepKind.Close ? Card.Sheet.Access.GetValueOrDefault(Step.What) : null;
@@ -81,7 +83,8 @@ public sealed class LiftScene
 
     private void ByKind(Viewer viewer, DateTimeOffset now, IReadOnlyList<TorqueWrench> wrenches)
     {
-        (Number, Unit) = Step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : Step.Value.Length > 0 ? DriveWords.Split(Step.Value) : ("", "");
+        (Number, Unit) = Step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : Step.Value.Length > 0
+            ? DriveWords.Split(Step.Value) : ("", "");
         var said = Step.Said.Length > 0 ? Step.Said : "Done";
         switch (Step.Kind)
         {
@@ -142,7 +145,8 @@ public sealed class LiftScene
                 var wrench = TorqueWrench.For(wrenches, to);
                 (Number, Unit) = Printed(to.Target.Print(unit));
                 Beside = [.. viewer.TorqueUnits.Skip(1).Select(u => to.Target.Print(u).ToString()), $"{to.Low.Print(unit).Number} to {to.High.Print(unit).Number} passes"];
-                Facts.Insert(0, new("Tool", $"{DriveWords.Tool(fastener.Drive)}, {(wrench is null ? "and no wrench here in calibration reaches it" : $"wrench {wrench.Name} set to {wrench.Setting(to).Print(wrench.Scale)}")}"));
+                Facts.Insert(0, new("Tool",
+                    $"{DriveWords.Tool(fastener.Drive)}, {(wrench is null ? "and no wrench here in calibration reaches it" : $"wrench {wrench.Name} set to {wrench.Setting(to).Print(wrench.Scale)}")}"));
                 Main = new($"Clicked at {Number}", "Reading", new Dictionary<string, string> { ["torque"] = to.Target.Print(unit).ToString() });
                 break;
             case TurnAfterContact turn:
@@ -170,7 +174,8 @@ public sealed class LiftScene
             _ => Fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
         });
         var additives = Fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", Fluid.Additives)}" : "";
-        Facts.Add(new("Oil", $"{string.Join(" or ", Fluid.Grades.Value)}{(Fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", Fluid.Approvals.Value)}" : "")}{additives}"));
+        Facts.Add(new("Oil",
+            $"{string.Join(" or ", Fluid.Grades.Value)}{(Fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", Fluid.Approvals.Value)}" : "")}{additives}"));
         Disputed(Fluid.Amount);
     }
 
@@ -201,7 +206,8 @@ public sealed class LiftScene
         (Number, Unit) = Printed(printed);
         Beside = [.. viewer.VolumeUnits.Skip(1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
         var takeOut = Advice?.Verdict == FillVerdict.TakeOut;
-        Main = new(takeOut ? $"Took {Number} {Unit} out" : "Poured to the line", takeOut ? "TakeOut" : "Pour", new Dictionary<string, string> { ["amount"] = printed.ToString() });
+        Main = new(takeOut ? $"Took {Number} {Unit} out" : "Poured to the line", takeOut ? "TakeOut" : "Pour",
+            new Dictionary<string, string> { ["amount"] = printed.ToString() });
     }
 
     private void Disputed<T>(Sourced<T> value)
@@ -210,7 +216,8 @@ public sealed class LiftScene
             Facts.Add(new("Disputed", $"{other.Says} in {other.From.Source.Title}, {other.From.At}"));
     }
 
-    private static string Turns(decimal turns) => turns switch { 0.25m => "1/4", 0.5m => "1/2", 0.75m => "3/4", 1.25m => "1 1/4", 1.5m => "1 1/2", _ => $"{turns:0.##}" };
+    private static string Turns(decimal turns) => turns switch { 0.25m => "1/4", 0.5m => "1/2", 0.75m => "3/4", 1.25m => "1 1/4", 1.5m =>
+        "1 1/2", _ => $"{turns:0.##}" };
 
         private static (string, string) Printed(Printed printed) => (printed.Number, printed.Unit);
 }

@@ -132,7 +132,8 @@ public static class LiftWords
     }
 
     /// <summary>A press in a few words, for the button that takes it back.</summary>
-    public static string Pressed(JobCard card, Recorded recorded) => Line(card, recorded) is var line && line.Length > 44 ? line[..line.LastIndexOf(' ', 42)] + " …" : line;
+    public static string Pressed(JobCard card, Recorded recorded) => Line(card, recorded) is var line && line.Length > 44
+        ? line[..line.LastIndexOf(' ', 42)] + " …" : line;
 
     private static string Outcome(TorqueOutcome outcome) => outcome switch
     {

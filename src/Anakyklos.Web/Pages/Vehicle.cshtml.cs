@@ -42,7 +42,8 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
         var signed = all.Where(c => c.SignedAt is not null).Select(c => (Entry: c, Card: cards.Find(c.Id)!)).ToList();
         Services = [.. signed.Select(s => Line(s.Entry, s.Card))];
         var open = OpenCard is { } number ? cards.Find(number) : null;
-        Stops = [.. (open?.Holds ?? []), .. (open is null ? signed.Count > 0 ? signed[0].Card.StopsLeft(signed[0].Entry.Id) : [] : open.StopsLeft(OpenCard!.Value))
+        Stops = [.. (open?.Holds ?? []), .. (open is null ? signed.Count > 0 ? signed[0].Card.StopsLeft(signed[0].Entry.Id) : []
+            : open.StopsLeft(OpenCard!.Value))
             .Select(s => $"“{s.Text}”, card {s.Card}: let go by {s.By}, {s.Words}")];
         Standing = desk.Of(vehicle);
         if (Standing is { } s)
