@@ -35,7 +35,10 @@ async function press(page, times) {
         if (name === 'pan') await field.fill('20 L + 20 L + 20 L');
         else if (name.startsWith('oil-')) await field.fill('20 L');
         else if (name.startsWith('product-') && !(await field.inputValue())) await field.fill('Red drum');
-        else if (name.startsWith('reason-') && !(await field.inputValue())) await field.fill('What the drum holds is not in the book yet');
+        else if (name.startsWith('reason-') && !(await field.inputValue())) {
+          if (!(await field.isVisible())) await field.locator('xpath=ancestor::details/summary').click();
+          await field.fill('What the drum holds is not in the book yet');
+        }
       }
     }
     if (await page.locator('.panel #amount').count()) {
@@ -105,7 +108,24 @@ test('the plan works on a phone and with script off', async ({ browser }) => {
   await page.goto('/plan/1007');
   await page.locator('.plan-list a').nth(3).click();
   await expect(page.locator('.why')).toBeVisible();
-  expect(await page.evaluate(() => document.documentElement.scrollWidth).catch(() => 390)).toBeLessThanOrEqual(390);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await context.close();
+});
+
+test('every step of a full service fits on a phone', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
+  const page = await context.newPage();
+  await signIn(page);
+  await page.goto('/');
+  const card = Number((await page.locator('a[href^="/lift/"]', { hasText: 'HD-11' }).first().getAttribute('href')).match(/\d+/)[0]);
+  await page.goto(`/lift/${card}?panel=jump`);
+  const steps = await page.locator('a[href*="?step="]').evaluateAll((links) => links.map((link) => link.getAttribute('href')));
+  expect(steps.length).toBeGreaterThan(80);
+  await expect(page.locator('a[href*="?step="]', { hasText: 'Tighten the oil filter' })).not.toHaveCount(0);
+  for (const step of steps) {
+    await page.goto(step);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), step).toBeLessThanOrEqual(390);
+  }
   await context.close();
 });
 

@@ -79,7 +79,8 @@ test.describe('on a phone', () => {
         await main().tap();
       },
     });
-    expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+    // The window itself grows with what is too wide for it; the phone does not.
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 });
 
