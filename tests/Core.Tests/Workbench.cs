@@ -79,8 +79,9 @@ internal sealed class Workbench
     /// <summary>Does every step as the book has it, up to a step (exclusive) or to the end.</summary>
     internal void WorkUpTo(string? stop = null)
     {
-        while (Card.Next is { } step && step.Id != stop)
+        for (var presses = 0; Card.Next is { } step && step.Id != stop; presses++)
         {
+            Assert.True(presses < 2 * Card.Steps.Count, $"“{step.Title}” comes again and again on the way to {stop ?? "the end"}.");
             foreach (var id in step.Awaits)
                 if (Card.Waits.FirstOrDefault(w => w.Id == id) is { } wait && wait.Until > Now)
                     Now = wait.Until;
