@@ -145,7 +145,8 @@ public class OrderingTests
             var made = RandomProblem.Make(seed, 3 + seed % 3);
             var problem = made with
             {
-                Tasks = [.. made.Tasks.Select((t, i) => i == seed % 7 ? t with { People = 2 } : t)],
+                // One takes both, one is a ride during which nobody is at the vehicle, one is done away from it.
+                Tasks = [.. made.Tasks.Select((t, i) => t with { People = i == seed % 7 ? 2 : 1, Alone = i == seed % 5, Away = i == seed % 3 })],
                 Start = made.Start with { LeftOut = new HashSet<int>() },
             };
             var best = PairOracle.Best(problem);

@@ -61,6 +61,9 @@ internal static class PairOracle
                     foreach (var other in bar.Barred.Where(b => ran.ContainsKey(b) && !start.Done.Contains(b)))
                         earliest = Math.Max(earliest, ran[other].Ends);
             }
+            // Nobody is at the vehicle while it is driven, ridden or run through its gears; what is done elsewhere goes on.
+            foreach (var other in ran.Keys.Where(o => !start.Done.Contains(o) && KeepApart(task, problem.Tasks[o])))
+                earliest = Math.Max(earliest, ran[other].Ends);
             int[] who = task.People == 2 ? [0, 1] : [(shares >> i) & 1];
             if (task.Lift != LiftNeed.Any && task.Lift == LiftNeed.Up != up)
             {
@@ -80,4 +83,6 @@ internal static class PairOracle
         var ends = Math.Max(free[0], free[1]);
         return up ? new(ends + problem.LowerSeconds, moves + 1, changes) : new(ends, moves, changes);
     }
+
+    private static bool KeepApart(OrderingTask a, OrderingTask b) => (a.Alone && !b.Away) || (b.Alone && !a.Away);
 }
