@@ -13,6 +13,8 @@ internal sealed class ShortOpening
     private readonly OrderingShape _shape;
     private readonly IReadOnlyList<(int Opens, int Closes)> _pairs;
     private readonly (int After, int Seconds)[][] _lags;
+    private readonly (int Opens, int Closes, TaskSet Barred)[][] _barsOf;
+    private readonly int[] _at;
 
     private ShortOpening(OrderingShape shape)
     {
@@ -20,6 +22,9 @@ internal sealed class ShortOpening
         _pairs = [.. shape.Problem.Pairs.Where(p => shape.Active[p.Closes])];
         var lags = shape.Problem.Lags.Where(l => l.Seconds > 0).ToLookup(l => l.Before, l => (l.After, l.Seconds));
         _lags = [.. shape.Range().Select(i => lags[i].ToArray())];
+        var bars = shape.Bars.Where(b => !shape.Done[b.Closes] && (shape.Active[b.Opens] || shape.Done[b.Opens])).ToList();
+        _barsOf = [.. shape.Range().Select(i => bars.Where(b => b.Opens == i || b.Closes == i || b.Barred[i]).ToArray())];
+        _at = new int[shape.Count];
     }
 
     private sealed record Timed(OrderedTask[] Tasks, OrderCost Cost, long Open);
@@ -27,8 +32,10 @@ internal sealed class ShortOpening
     internal static Ordering Of(OrderingShape shape, Ordering found)
     {
         var search = new ShortOpening(shape);
-        if (search._pairs.Count == 0 || found.Tasks.Count > Most || search.Time([.. found.Tasks.Select(t => t.Task)]) is not { } best
-            || best.Cost != found.Cost)
+        if (search._pairs.Count == 0 || found.Tasks.Count > Most)
+            return found;
+        var best = search.Time([.. found.Tasks.Select(t => t.Task)]);
+        if (best.Cost != found.Cost)
             return found;
         for (var better = true; better;)
         {
@@ -52,16 +59,42 @@ internal sealed class ShortOpening
             if (_shape.Descendants[first][second])
                 break;
             (order[at], order[to]) = (order[to], order[at]);
-            if (Time(order) is { } timed && timed.Cost.CompareTo(now.Cost) <= 0 && timed.Open < (best ?? now).Open)
+            if (!IsAllowed(order, order[to]))
+                continue;
+            var timed = Time(order);
+            if (timed.Cost.CompareTo(now.Cost) <= 0 && timed.Open < (best ?? now).Open)
                 best = timed;
         }
         return best;
     }
 
-    private Timed? Time(int[] order)
+    // What comes before what is kept by where the move stops; only a bar that the moved task opens, closes or stands under can be broken by it.
+    private bool IsAllowed(int[] order, int moved)
+    {
+        for (var i = 0; i < order.Length; i++)
+            _at[order[i]] = i;
+        foreach (var (opens, closes, barred) in _barsOf[moved])
+        {
+            var from = _shape.Active[opens] ? _at[opens] : -1;
+            var to = _shape.Active[closes] ? _at[closes] : int.MaxValue;
+            if (opens != moved && closes != moved)
+            {
+                if (_at[moved] > from && _at[moved] < to)
+                    return false;
+                continue;
+            }
+            var others = barred & _shape.Active;
+            for (var t = others.Next(0); t >= 0; t = t == 255 ? -1 : others.Next(t + 1))
+                if (_at[t] > from && _at[t] < to)
+                    return false;
+        }
+        return true;
+    }
+
+    private Timed Time(int[] order)
     {
         var start = _shape.Problem.Start;
-        var (done, lift, place, time, moves, changes) = (_shape.Done, start.LiftUp ? OrderingShape.Up : OrderingShape.Down,
+        var (lift, place, time, moves, changes) = (start.LiftUp ? OrderingShape.Up : OrderingShape.Down,
             start.Place is { } p ? (int)p : -1, 0, 0, 0);
         var (ready, begins, tasks) = (new int[_shape.Count], new int[_shape.Count], new OrderedTask[order.Length]);
         foreach (var (task, seconds) in start.ReadyIn)
@@ -69,8 +102,6 @@ internal sealed class ShortOpening
         for (var i = 0; i < order.Length; i++)
         {
             var t = order[i];
-            if (!(_shape.Before[t] & _shape.Active).IsWithin(done) || _shape.BarredAt(done)[t])
-                return null;
             int? moved = null;
             if (_shape.Lift[t] >= 0 && _shape.Lift[t] != lift)
             {
@@ -82,7 +113,6 @@ internal sealed class ShortOpening
             begins[t] = Math.Max(time, ready[t]);
             time = begins[t] + _shape.Seconds[t];
             tasks[i] = new(t, begins[t], 0, moved);
-            done = done.With(t);
             foreach (var (after, seconds) in _lags[t])
                 ready[after] = Math.Max(ready[after], time + seconds);
         }

@@ -51,6 +51,7 @@ public static class WorkshopApplication
         services.AddSingleton<ShippedSheets>();
         services.AddSingleton<ShelfStore>();
         services.AddSingleton<DueDesk>();
+        services.AddSingleton<PlannedCards>();
         services.AddSingleton<BookIn>();
         services.AddSingleton<KitDesk>();
         services.AddSingleton<OrderDesk>();

@@ -42,7 +42,8 @@ public sealed class IntakeForm
 }
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
-public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf, DueDesk desk, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf, DueDesk desk,
+    PlannedCards plans, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public static readonly string[] Bays = ["Bay 1", "Bay 2", "Outside"];
 
@@ -119,7 +120,6 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         foreach (var field in Request.Form.Keys.Where(k => k.StartsWith("drop-", StringComparison.Ordinal)))
             Dropped[field[5..]] = Request.Form[field].ToString().Trim();
         Propose();
-        Compose();
     }
 
     private ModelSheet? Model => Plate is { Length: > 0 } plate ? Vehicles.FirstOrDefault(v => v.Plate == plate) is { } v ? Models.FirstOrDefault(m => m.Id == v.SheetId) : null
@@ -142,7 +142,7 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     {
         if (Model is not { } model || ChosenJobs.Where(model.Jobs.ContainsKey).ToArray() is not { Length: > 0 } known)
             return;
-        Plan = CardPlanner.Plan(model, known);
+        Plan = plans.Plan(model, known);
         Kit = KitCheck.Of(model, known, Plan.Steps, Plate is { Length: > 0 } plate ? SealsUsedAgain(plate) : new Dictionary<string, int>(), shelf.Read(), settings.Read().Climate, clock.Today);
     }
 
@@ -151,6 +151,7 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         if (viewer.Member?.Person is not { WorksOnCards: true } by)
             return Forbid();
         Keep(form);
+        Compose();
 
         var vehicle = Plate!.Length > 0 ? vehicles.Find(Plate) : Newcomer();
         if (Plate.Length > 0 && vehicle is null)

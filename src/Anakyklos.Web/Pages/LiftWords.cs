@@ -102,7 +102,12 @@ public static class LiftWords
         {
             CardOpened e => $"Card opened at {Odometer(e.Odometer, Distance.Kilometre)}",
             StepDone e => Title(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
-            KitConfirmed e => $"Kit laid out: {string.Join(", ", e.Parts.Select(p => $"{card.Sheet.Parts[p.Key].Name} {p.Value}"))}; {string.Join(", ", e.AllPans.Where(p => p > Quantity<Volume>.Zero).Select(p => $"pan {p}").Concat(e.Oils.Values.Select(o => $"{o.Amount} of {o.Product}")))}",
+            KitConfirmed e => $"Kit laid out: {string.Join("; ", new[]
+            {
+                string.Join(", ", e.Parts.Select(p => $"{card.Sheet.Parts[p.Key].Name} {p.Value}")),
+                string.Join(", ", e.AllPans.Where(p => p > Quantity<Volume>.Zero).Select(p => $"pan {p}")
+                    .Concat(e.Oils.Values.Select(o => $"{o.Amount} of {o.Product}"))),
+            }.Where(lies => lies.Length > 0))}",
             ReadingTaken { Corrects: { } of } e => $"Reading {of} put right: {e.Reading}, {Outcome(e.Outcome)} ({e.Reason})",
             ReadingTaken e => $"{card.Sheet.Fasteners[card.Step(e.Step)!.What].Name}: {e.Reading}, {Outcome(e.Outcome)}",
             OverTorqueSettled e => $"After too much torque: {e.What}",

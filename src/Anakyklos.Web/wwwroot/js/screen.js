@@ -23,22 +23,38 @@ document.addEventListener('alpine:init', () => {
   }));
 
   // Another vehicle or job: the page works out the card that comes of it; what was typed stays.
+  const composes = ['plate', 'sheet', 'job', 'odometer', 'hours', 'dash', 'oilLife', 'remaining', 'tripLength', 'tripLeaves', 'tripDays'];
   Alpine.data('intake', () => ({
-    asked: 0,
+    changed: new Set(),
+    asking: false,
     init() {
       document.documentElement.classList.add('scripted');
       this.$el.addEventListener('submit', (e) => { if (!e.submitter?.formAction.includes('handler=Preview')) send(e); });
-      this.$el.addEventListener('change', (e) => { if (['plate', 'sheet', 'job', 'odometer', 'hours', 'dash', 'oilLife', 'remaining', 'tripLength', 'tripLeaves', 'tripDays'].includes(e.target.name)) this.preview(e.target); });
+      this.$el.addEventListener('change', (e) => {
+        if (!composes.includes(e.target.name)) return;
+        this.changed.add(e.target.name);
+        this.preview();
+      });
     },
-    async preview(changed) {
-      const turn = ++this.asked;
-      const form = new FormData(this.$el);
-      if (['plate', 'sheet'].includes(changed.name)) form.delete('job');
-      const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) }).then((r) => r.text()).catch(() => '');
-      if (turn !== this.asked || !page) return;
+    // One question at a time: what is changed meanwhile goes along with the next, and an answer that is out of date is not shown.
+    async preview() {
+      if (this.asking) return;
+      this.asking = true;
+      while (this.changed.size) {
+        const names = this.changed;
+        this.changed = new Set();
+        const form = new FormData(this.$el);
+        if (names.has('plate') || names.has('sheet')) form.delete('job');
+        const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) }).then((r) => r.text()).catch(() => '');
+        if (this.changed.size) for (const name of names) this.changed.add(name);
+        else if (page) this.show(page, [...names].every((name) => name === 'job') ? ['composed'] : ['jobs', 'composed']);
+      }
+      this.asking = false;
+    },
+    show(page, parts) {
       const fresh = new DOMParser().parseFromString(page, 'text/html');
       const focused = document.activeElement?.id;
-      for (const id of changed.name === 'job' ? ['composed'] : ['jobs', 'composed']) document.getElementById(id)?.replaceChildren(...(fresh.getElementById(id)?.childNodes ?? []));
+      for (const id of parts) document.getElementById(id)?.replaceChildren(...(fresh.getElementById(id)?.childNodes ?? []));
       if (focused) document.getElementById(focused)?.focus();
     },
   }));

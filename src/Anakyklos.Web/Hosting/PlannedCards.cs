@@ -1,0 +1,28 @@
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
+using Microsoft.Extensions.Caching.Memory;
+
+namespace Anakyklos.Web.Hosting;
+
+/// <summary>
+/// Plans of new cards, kept for a while: at intake the same jobs are shown, changed, changed back and opened within minutes, and putting a full
+/// service in order takes up to a second. A revision of a sheet never changes, so the same jobs make the same plan.
+/// </summary>
+public sealed class PlannedCards : IDisposable
+{
+    private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = 100 });
+
+    /// <summary>The plan of these jobs for one person, from a fresh start.</summary>
+    /// <param name="sheet">The model's sheet in one of its revisions.</param>
+    /// <param name="jobs">Ids of jobs of that sheet, in the order chosen.</param>
+    public CardPlan Plan(ModelSheet sheet, IReadOnlyList<string> jobs) =>
+        _kept.GetOrCreate((sheet.Id, sheet.Revision, string.Join('\n', jobs)), entry =>
+        {
+            entry.Size = 1;
+            entry.SlidingExpiration = TimeSpan.FromMinutes(20);
+            return CardPlanner.Plan(sheet, jobs);
+        })!;
+
+    /// <inheritdoc />
+    public void Dispose() => _kept.Dispose();
+}
