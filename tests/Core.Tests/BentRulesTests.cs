@@ -150,4 +150,29 @@ public class BentRulesTests
         var parts = new Dictionary<string, KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "", "It is all there was") };
         Assert.Contains(_bench.Refusals(FullKit() with { Parts = parts }), r => r.Field == "part-oil-filter");
     }
+
+    [Theory]
+    [InlineData(KitChoice.InHand)]
+    [InlineData(KitChoice.Other)]
+    public void A_wrong_part_that_also_fits_is_refused_whatever_it_is_called(KitChoice choice)
+    {
+        var parts = new Dictionary<string, KitPart>(FullKit().Parts) { ["oil-filter"] = new(choice, "tc 0617f", "It screws on") };
+        Assert.Contains(_bench.Refusals(FullKit() with { Parts = parts }), r => r.What.Contains("9 mm shorter"));
+    }
+
+    [Fact]
+    public void The_dipstick_says_nothing_before_the_filter_has_filled()
+    {
+        _bench.WorkUpTo("start");
+        Assert.Contains(_bench.Refusals(new ReadGauge("level", new(0.75m))), r => r.What == "The filter is still empty.");
+    }
+
+    [Fact]
+    public void Nothing_comes_down_before_the_space_underneath_was_looked_at()
+    {
+        _bench.WorkUpTo("clear-below");
+        Assert.True(Card.LiftUp);
+        Assert.Contains(_bench.Refusals(new ConfirmStep("lower")), r => r.Step == "clear-below"
+            && r.Do == "Nothing comes down before the space underneath was looked at.");
+    }
 }
