@@ -115,4 +115,26 @@ public sealed partial class DrawingTests : IAsyncLifetime
         Assert.NotNull((await _host.Services.GetRequiredService<PinDesk>().Try("iona", "2468", "bay")).Member);
         Assert.Equal(0, people.Attempts("iona", "bay").Failures);
     }
+
+    [Fact]
+    public void No_words_of_a_map_lie_on_others_or_on_what_is_pointed_at()
+    {
+        var (drawn, crowded) = (0, new List<string>());
+        foreach (var sheet in _host.Services.GetRequiredService<SheetStore>().Newest())
+            foreach (var map in sheet.Maps.Values)
+                foreach (var here in map.Points.Where(p => p.NotFor.Length == 0).DistinctBy(p => p.For).Append(null))
+                {
+                    var alikes = map.Points.Where(p => here is not null && p.NotFor.Length > 0 && p.NotFor == here.For).ToList();
+                    var names = new MapNames(map, here, alikes);
+                    var words = (here is null ? names.Blocks : names.Blocks.Append(names.Here)).ToArray();
+                    var points = (here is null ? alikes : alikes.Append(here)).Select(p => new MapWords(p.X, p.Y + 4, 4, 8)).ToArray();
+                    for (var i = 0; i < words.Length; i++)
+                        if (words.Skip(i + 1).Any(w => w.Meets(words[i])) || points.Any(p => p.Meets(words[i])))
+                            crowded.Add($"{sheet.Id}, {map.Id}, {here?.For}: {(i < map.Blocks.Count ? map.Blocks[i].Name : here!.Label)}");
+                    Assert.All(words, w => Assert.InRange(w.X, w.Half - 2, 102 - w.Half));
+                    drawn++;
+                }
+        Assert.True(drawn > 50, $"only {drawn} drawn");
+        Assert.True(crowded.Count == 0, string.Join("\n", crowded));
+    }
 }

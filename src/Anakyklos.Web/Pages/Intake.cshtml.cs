@@ -57,6 +57,10 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     public IntakeForm Form { get; private set; } = new();
     public string? Plate { get; private set; }
     public string Bay { get; private set; } = Bays[0];
+
+    /// <summary>Which vehicle with an open card stands in a bay; outside there is always room.</summary>
+    public IReadOnlyDictionary<string, string> Taken { get; private set; } = new Dictionary<string, string>();
+
     public bool AskReason { get; private set; }
     public string[] ChosenJobs { get; private set; } = [];
 
@@ -115,7 +119,7 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         Form = form;
         Command = form.Command == Guid.Empty ? Guid.CreateVersion7() : form.Command;
         (Plate, form.Reason, form.NewPlate) = (form.Plate ?? "", (form.Reason ?? "").Trim(), (form.NewPlate ?? "").Trim().ToUpperInvariant());
-        Bay = Bays.Contains(form.Bay) ? form.Bay! : Bays[0];
+        Bay = Bays.Contains(form.Bay) ? form.Bay! : Bay;
         ChosenJobs = [.. (form.Job ?? []).Distinct()];
         foreach (var field in Request.Form.Keys.Where(k => k.StartsWith("drop-", StringComparison.Ordinal)))
             Dropped[field[5..]] = Request.Form[field].ToString().Trim();
@@ -205,6 +209,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     {
         Vehicles = vehicles.All();
         Models = sheets.Newest();
+        Taken = cards.Unsigned().Where(c => c.Bay != Bays[^1]).DistinctBy(c => c.Bay).ToDictionary(c => c.Bay, c => c.Plate);
+        Bay = Bays.First(b => !Taken.ContainsKey(b));
     }
 
     private Vehicle? Newcomer()
