@@ -1,0 +1,79 @@
+using Anakyklos.Core.Filling;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>What a level is called, and the edges of what a reading asks for.</summary>
+public class LevelTests
+{
+    // 6.4 L to the top mark, 1.4 L between the marks: as on the Courier.
+    private static DipstickFill Fill(TargetSchool school) => new(L(6.4m), L(1.4m), L(0.2m), school);
+
+    [Theory]
+    [InlineData(-0.03, "below the bottom mark")]
+    [InlineData(-0.02, "at the bottom mark")]
+    [InlineData(0, "at the bottom mark")]
+    [InlineData(0.0624, "at the bottom mark")]
+    [InlineData(0.0625, "one eighth")]
+    [InlineData(0.25, "one quarter")]
+    [InlineData(0.375, "three eighths")]
+    [InlineData(0.5, "half way")]
+    [InlineData(0.625, "five eighths")]
+    [InlineData(0.75, "three quarters")]
+    [InlineData(0.875, "seven eighths")]
+    [InlineData(1, "at the top mark")]
+    [InlineData(1.02, "at the top mark")]
+    [InlineData(1.03, "above the top mark")]
+    public void A_level_is_said_to_the_nearest_eighth(double fraction, string words) => Assert.Equal(words, new Level((decimal)fraction).ToString());
+
+    [Theory]
+    [InlineData("top", 1)]
+    [InlineData(" Bottom ", 0)]
+    [InlineData("-1/4", -0.25)]
+    [InlineData("0.123456789", 0.123456789)] // 11 signs are read, 12 are not
+    public void A_level_that_is_read_leaves_no_complaint(string text, double fraction)
+    {
+        Assert.Equal((decimal)fraction, Level.Read(text, out var problem)!.Value.Fraction);
+        Assert.Equal("", problem);
+    }
+
+    [Theory]
+    [InlineData("0.1234567890")]
+    [InlineData("")]
+    [InlineData(null)]
+    public void What_is_no_level_is_refused_with_what_to_type(string? text)
+    {
+        Assert.Null(Level.Read(text, out var problem));
+        Assert.Contains("such as 3/4", problem);
+    }
+
+    [Theory]
+    [InlineData(TargetSchool.ThreeQuarters, 0.65, FillVerdict.Good, 0, 0.65)] // a tenth of the span under the aim is at it
+    [InlineData(TargetSchool.ThreeQuarters, 0.64, FillVerdict.Pour, 0.15, 0.747142857)] // 0.11 of 1.4 L is 0.154 L, down to 0.15; 0.64 + 0.15 / 1.4
+    [InlineData(TargetSchool.ThreeQuarters, 0, FillVerdict.Pour, 0.70, 0.5)] // half the span at most
+    [InlineData(TargetSchool.TopMark, 1.25, FillVerdict.TakeOut, 0.35, 1.0)]
+    [InlineData(TargetSchool.TopMark, 1.26, FillVerdict.TakeOut, 0.40, 0.974285714)] // 0.364 L, up to 0.40; 1.26 − 0.40 / 1.4
+    public void Advice_says_how_much_and_where_the_oil_then_stands(TargetSchool school, double level, FillVerdict verdict, double litres, double reaches)
+    {
+        var advice = Fill(school).After(new((decimal)level));
+        Assert.Equal((verdict, L((decimal)litres)), (advice.Verdict, advice.Amount));
+        Assert.Equal(reaches, (double)advice.Reaches.Fraction, 6);
+    }
+
+    [Fact]
+    public void A_pour_to_the_top_mark_exactly_does_not_pass_it()
+    {
+        var fill = Fill(TargetSchool.TopMark);
+        Assert.False(fill.Warn(L(5.7m), L(0.7m), new(0.5m), L(0)).PassesTop);
+        // One thousandth of the span is lost in rounding: 0.7014 L from half way.
+        Assert.False(fill.Warn(L(5.7m), L(0.7014m), new(0.5m), L(0)).PassesTop);
+        Assert.True(fill.Warn(L(5.7m), L(0.7015m), new(0.5m), L(0)).PassesTop);
+    }
+
+    [Fact]
+    public void A_reading_that_is_not_on_the_stick_says_where_it_must_lie()
+    {
+        var wrong = Assert.Throws<ArgumentOutOfRangeException>(() => Fill(TargetSchool.TopMark).After(new(2.01m)));
+        Assert.Contains("between −1 and 2", wrong.Message);
+    }
+}
