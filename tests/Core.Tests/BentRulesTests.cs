@@ -63,10 +63,11 @@ public class BentRulesTests
     {
         // A bound of 12,000 km and 10 months under an interval of 15,000 km and 12 months.
         var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "lumen-ardent.json"));
-        var bounded = text.Replace("\"upper\": {\"distance\": \"20000 km\", \"months\": 24}", "\"upper\": {\"distance\": \"12000 km\", \"months\": 10}");
+        var bounded = text.Replace("{\"distance\": \"20000 km\", \"months\": 24}", "{\"distance\": \"12000 km\", \"months\": 10}");
         Assert.NotEqual(text, bounded);
         var start = new UseMark(Km(0), new(2026, 1, 1));
-        ServiceItem Oil(string sheet) => ServiceItem.Of(SheetReader.Read(sheet).Sheet!, Use.Normal, []).Single(i => i.Job == "engine-oil-and-filter");
+        ServiceItem Oil(string sheet) =>
+            ServiceItem.Of(SheetReader.Read(sheet).Sheet!, Use.Normal, []).Single(i => i.Job == "engine-oil-and-filter");
         Assert.Equal((Km(15_000), new DateOnly(2027, 1, 1)), (Oil(text).After(start).At, Oil(text).After(start).By));
         Assert.Equal((Km(12_000), new DateOnly(2026, 11, 1)), (Oil(bounded).After(start).At, Oil(bounded).After(start).By));
         Assert.Equal(RuleOf.UpperBound, Oil(bounded).At(start, null, new(start), DueWindow.Usual).AtOf);

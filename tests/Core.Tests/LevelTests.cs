@@ -24,7 +24,8 @@ public class LevelTests
     [InlineData(1, "at the top mark")]
     [InlineData(1.02, "at the top mark")]
     [InlineData(1.03, "above the top mark")]
-    public void A_level_is_said_to_the_nearest_eighth(double fraction, string words) => Assert.Equal(words, new Level((decimal)fraction).ToString());
+    public void A_level_is_said_to_the_nearest_eighth(double fraction, string words) =>
+        Assert.Equal(words, new Level((decimal)fraction).ToString());
 
     [Theory]
     [InlineData("top", 1)]
@@ -49,11 +50,12 @@ public class LevelTests
 
     [Theory]
     [InlineData(TargetSchool.ThreeQuarters, 0.65, FillVerdict.Good, 0, 0.65)] // a tenth of the span under the aim is at it
-    [InlineData(TargetSchool.ThreeQuarters, 0.64, FillVerdict.Pour, 0.15, 0.747142857)] // 0.11 of 1.4 L is 0.154 L, down to 0.15; 0.64 + 0.15 / 1.4
+    [InlineData(TargetSchool.ThreeQuarters, 0.64, FillVerdict.Pour, 0.15, 0.747142857)] // 0.154 L, down to 0.15; 0.64 + 0.15 / 1.4
     [InlineData(TargetSchool.ThreeQuarters, 0, FillVerdict.Pour, 0.70, 0.5)] // half the span at most
     [InlineData(TargetSchool.TopMark, 1.25, FillVerdict.TakeOut, 0.35, 1.0)]
     [InlineData(TargetSchool.TopMark, 1.26, FillVerdict.TakeOut, 0.40, 0.974285714)] // 0.364 L, up to 0.40; 1.26 − 0.40 / 1.4
-    public void Advice_says_how_much_and_where_the_oil_then_stands(TargetSchool school, double level, FillVerdict verdict, double litres, double reaches)
+    public void Advice_says_how_much_and_where_the_oil_then_stands(TargetSchool school, double level, FillVerdict verdict,
+        double litres, double reaches)
     {
         var advice = Fill(school).After(new((decimal)level));
         Assert.Equal((verdict, L((decimal)litres)), (advice.Verdict, advice.Amount));

@@ -146,7 +146,8 @@ public class OrderingTests
             var problem = made with
             {
                 // One takes both, one is a ride during which nobody is at the vehicle, one is done away from it.
-                Tasks = [.. made.Tasks.Select((t, i) => t with { People = i == seed % 7 ? 2 : 1, Alone = i == seed % 5, Away = i == seed % 3 })],
+                Tasks = [.. made.Tasks.Select((t, i) =>
+                    t with { People = i == seed % 7 ? 2 : 1, Alone = i == seed % 5, Away = i == seed % 3 })],
                 Start = made.Start with { LeftOut = new HashSet<int>() },
             };
             var best = PairOracle.Best(problem);

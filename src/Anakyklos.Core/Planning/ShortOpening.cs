@@ -68,7 +68,8 @@ internal sealed class ShortOpening
         return best;
     }
 
-    // What comes before what is kept by where the move stops; only a bar that the moved task opens, closes or stands under can be broken by it.
+    // What comes before what is kept by where the move stops; only a bar that the moved task opens, closes or stands under can be broken
+    // by it.
     private bool IsAllowed(int[] order, int moved)
     {
         for (var i = 0; i < order.Length; i++)

@@ -60,11 +60,12 @@ public sealed class MapNames
         MapWords At(double x, double y) => new(x, y, half, 4);
         var fits = block.Height >= 8 && block.Name.Length * 2.6 <= block.Width;
         var (right, left) = (block.X + block.Width + half + 1.5, block.X - half - 1.5);
-        var sides = new[] { At(right, foot - 1), At(left, foot - 1), At(right, block.Y + 5), At(left, block.Y + 5), At(right, foot + 5), At(left, foot + 5) }
-            .Where(w => w.X - half > 0 && w.X + half < 100);
+        var feet = new[] { foot - 1, block.Y + 5, foot + 5 };
+        var sides = feet.SelectMany(y => new[] { At(right, y), At(left, y) }).Where(w => w.X - half > 0 && w.X + half < 100);
         MapWords[] places = fits ? [At(middle, block.Y + 6), At(middle, foot - 3), At(middle, block.Y - 2), At(middle, foot + 5), .. sides]
             : [At(middle, block.Y - 2), At(middle, foot + 5), .. sides];
-        var free = places.Where(w => !_taken.Any(t => t.Meets(w))).OrderBy(w => _wheels.Any(wheel => wheel.Meets(w))).DefaultIfEmpty(places[0]).First();
+        var free = places.Where(w => !_taken.Any(t => t.Meets(w))).OrderBy(w => _wheels.Any(wheel => wheel.Meets(w)))
+            .DefaultIfEmpty(places[0]).First();
         _taken.Add(free);
         return free;
     }

@@ -5,8 +5,8 @@ using Microsoft.Extensions.Caching.Memory;
 namespace Anakyklos.Web.Hosting;
 
 /// <summary>
-/// Plans of new cards, kept for a while: at intake the same jobs are shown, changed, changed back and opened within minutes, and putting a full
-/// service in order takes up to a second. A revision of a sheet never changes, so the same jobs make the same plan.
+/// Plans of new cards, kept for a while: at intake the same jobs are shown, changed, changed back and opened within minutes, and putting a
+/// full service in order takes up to a second. A revision of a sheet never changes, so the same jobs make the same plan.
 /// </summary>
 public sealed class PlannedCards : IDisposable
 {

@@ -42,8 +42,8 @@ public sealed class IntakeForm
 }
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
-public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf, DueDesk desk,
-    PlannedCards plans, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings,
+    ShelfStore shelf, DueDesk desk, PlannedCards plans, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public static readonly string[] Bays = ["Bay 1", "Bay 2", "Outside"];
 

@@ -45,7 +45,8 @@ document.addEventListener('alpine:init', () => {
         this.changed = new Set();
         const form = new FormData(this.$el);
         if (names.has('plate') || names.has('sheet')) form.delete('job');
-        const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) }).then((r) => r.text()).catch(() => '');
+        const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) })
+          .then((r) => r.text()).catch(() => '');
         if (this.changed.size) for (const name of names) this.changed.add(name);
         else if (page) this.show(page, [...names].every((name) => name === 'job') ? ['composed'] : ['jobs', 'composed']);
       }
