@@ -12,7 +12,7 @@ const CARD = '/api/v1/cards/1007';
 const STEPS = ['filter-cap-off', 'compare-filter', 'fit-ring', 'fit-filter'];
 
 test('what was answered "saved" is there after kill -9, once', async () => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   const folder = mkdtempSync(join(tmpdir(), 'anakyklos-kill-'));
   const args = ['demo', '--keep', '--data', folder, '--port', String(PORT)];
   const saved = new Set();

@@ -19,6 +19,11 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'] },
   },
+  // The kills have a server and a folder of their own, so they may run beside other tests; everything else shares one.
+  projects: [
+    { name: 'kill', testMatch: 'kill.spec.mjs' },
+    { name: 'pages', testIgnore: 'kill.spec.mjs' },
+  ],
   // The demo's clock goes 240 times as fast, so that a quarter of an hour of dripping takes four seconds.
   webServer: {
     command: `dotnet ${program} demo --data ${folder} --port ${port} --speed 240`,
