@@ -176,4 +176,43 @@ public class BentRulesTests
         Assert.Contains(_bench.Refusals(new ConfirmStep("lower")), r => r.Step == "clear-below"
             && r.Do == "Nothing comes down before the space underneath was looked at.");
     }
+
+    private static TorqueWrench Wrench(string name, decimal low, decimal high, decimal step) =>
+        new(name, Nm(low).Value, Nm(high).Value, Nm(step).Value, Torque.NewtonMetre);
+
+    private static ToTorque To(decimal target, decimal low, decimal high) => new(Nm(target).Value, Nm(low).Value, Nm(high).Value);
+
+    [Fact]
+    public void A_wrench_covers_up_to_its_own_ends_and_to_the_ends_of_the_window()
+    {
+        Assert.True(Wrench("to 60", 10, 60, 5).Covers(To(60, 58, 62)));
+        Assert.True(Wrench("from 10", 10, 60, 5).Covers(To(10, 8, 12)));
+        Assert.False(Wrench("to 60", 10, 60, 5).Covers(To(63, 61, 66)));
+        Assert.True(Wrench("in 20s", 10, 60, 20).Covers(To(41, 40, 45)));
+        Assert.True(Wrench("in 20s", 10, 60, 20).Covers(To(39, 35, 40)));
+    }
+
+    [Fact]
+    public void The_wrench_that_sets_nearest_is_taken_and_of_equals_the_shorter_one()
+    {
+        // 38 N·m: in sevens the nearest setting is 35, three under.
+        Assert.Equal("fine", TorqueWrench.For([Wrench("in sevens", 7, 70, 7), Wrench("fine", 7, 70, 1)], To(38, 35, 41))!.Name);
+        Assert.Equal("short", TorqueWrench.For([Wrench("long", 5, 60, 1), Wrench("short", 30, 80, 1)], To(38, 35, 41))!.Name);
+    }
+
+    [Theory]
+    [InlineData(30, "N·m")] // 28 N·m is two off, 28 lbf·ft (38 N·m) eight
+    [InlineData(37, "lbf·ft")] // nine against one
+    public void Of_two_units_that_would_pass_the_nearer_is_asked_about(int target, string unit)
+    {
+        var reading = Quantity<Torque>.Read("28 lbf·in", out _)!.Value;
+        Assert.Equal(unit, To(target, 20, 45).Judge(reading).PerhapsMeant!.Symbol);
+    }
+
+    [Fact]
+    public void An_interval_goes_on_from_where_it_was_done()
+    {
+        var next = new ServiceInterval(Km(15_000), 12, 400).After(new(Km(88_000), new(2026, 3, 9), 1_000));
+        Assert.Equal((Km(103_000), new DateOnly(2027, 3, 9), 1_400), (next.At, next.By, next.AtHours));
+    }
 }
