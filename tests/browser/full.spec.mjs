@@ -71,7 +71,7 @@ for (const [size, viewport] of Object.entries(SIZES))
         // A card that is open already is finished first.
         const open = page.locator('a.bay', { hasText: plate });
         if (await open.count()) {
-          await page.goto(await open.getAttribute('href'));
+          await page.goto(`/lift/${(await open.getAttribute('href')).match(/\d+/)[0]}`);
           await work(page, viewport.width);
           await signOff();
         }
