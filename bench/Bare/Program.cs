@@ -9,7 +9,9 @@ using var connection = new SqliteConnection($"Data Source={args[0]}");
 connection.Open();
 using (var make = connection.CreateCommand())
 {
-    make.CommandText = "pragma journal_mode = wal; pragma synchronous = full; create table if not exists line (id text primary key, body text not null) strict";
+    make.CommandText =
+        "pragma journal_mode = wal; pragma synchronous = full; create table if not exists line (id text primary key, body text not "
+            + "null) strict";
     make.ExecuteNonQuery();
 }
 using var insert = connection.CreateCommand();

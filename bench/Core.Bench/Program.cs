@@ -31,11 +31,14 @@ namespace Anakyklos.Bench
             while (!Directory.Exists(Path.Combine(root, "sheets")))
                 root = Path.GetDirectoryName(root)!;
             _sheet = SheetReader.Read(File.ReadAllBytes(Path.Combine(root, "sheets", "tarn-courier-20d.json"))).Sheet!;
-            var opened = new CardOpened("HD-07", _sheet.Id, _sheet.Revision, ["engine-oil-and-filter"], CardPlanner.Compose(_sheet, ["engine-oil-and-filter"]),
+            var opened = new CardOpened("HD-07", _sheet.Id, _sheet.Revision, ["engine-oil-and-filter"],
+                CardPlanner.Compose(_sheet, ["engine-oil-and-filter"]),
                 Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<string, int>());
             _events = [new(1, Start, Iona, Guid.NewGuid(), opened)];
             for (var seq = 2; seq <= 2000; seq++)
-                _events.Add(new(seq, Start.AddSeconds(seq), Iona, Guid.NewGuid(), seq % 3 == 0 ? new FindingNoted("label", FindingGrade.Sound, $"look {seq}") : new StepPutAside("label", $"press {seq}")));
+                _events.Add(new(seq, Start.AddSeconds(seq), Iona, Guid.NewGuid(),
+                    seq % 3 == 0 ? new FindingNoted("label", FindingGrade.Sound, $"look {seq}")
+                    : new StepPutAside("label", $"press {seq}")));
             _card = JobCard.Replay(_sheet, _events);
             _spec = (ToTorque)_sheet.Fasteners["engine-drain-plug"].Tightening.Value;
             _reading = Quantity<Torque>.Read("28 N·m", out _)!.Value;

@@ -4,7 +4,8 @@ using Google.OrTools.Sat;
 
 namespace Anakyklos.Bench.Ordering;
 
-/// <summary>The ordering problem for one person, said a second time as a constraint model: a circuit through the tasks, intervals in between.</summary>
+/// <summary>The ordering problem for one person, said a second time as a constraint model: a circuit through the tasks, intervals in
+/// between.</summary>
 public static class ConstraintModel
 {
     /// <summary>What the constraint solver found.</summary>
@@ -25,16 +26,21 @@ public static class ConstraintModel
             left.Add(t);
         for (var grew = true; grew;)
             grew = problem.Lags.Where(l => left.Contains(l.Before) && !from.Done.Contains(l.After)).Count(l => left.Add(l.After))
-                + problem.Bars.Where(b => left.Contains(b.Closes)).SelectMany(b => from.Done.Contains(b.Opens) ? b.Barred : [b.Opens]).Count(t => !from.Done.Contains(t) && left.Add(t)) > 0;
+                + problem.Bars.Where(b => left.Contains(b.Closes)).SelectMany(b => from.Done.Contains(b.Opens) ? b.Barred : [b.Opens])
+                    .Count(t => !from.Done.Contains(t) && left.Add(t)) > 0;
         int[] active = [.. Enumerable.Range(0, problem.Tasks.Count).Where(t => !from.Done.Contains(t) && !left.Contains(t))];
         if (active.Length == 0)
             return new(new OrderCost(from.LiftUp ? problem.LowerSeconds : 0, from.LiftUp ? 1 : 0, 0), true);
-        var horizon = problem.Tasks.Sum(t => t.Seconds) + problem.Lags.Sum(l => l.Seconds) + from.ReadyIn.Values.Sum() + problem.Tasks.Count * (problem.RaiseSeconds + problem.LowerSeconds);
+        var horizon = problem.Tasks.Sum(t => t.Seconds) + problem.Lags.Sum(l => l.Seconds) + from.ReadyIn.Values.Sum()
+            + problem.Tasks.Count * (problem.RaiseSeconds + problem.LowerSeconds);
 
         var start = active.ToDictionary(t => t, t => model.NewIntVar(from.ReadyIn.GetValueOrDefault(t), horizon, $"s{t}"));
         LinearExpr End(int t) => start[t] + problem.Tasks[t].Seconds;
-        var up = active.ToDictionary(t => t, t => problem.Tasks[t].Lift switch { LiftNeed.Up => model.NewConstant(1), LiftNeed.Down => model.NewConstant(0), _ => (IntVar)model.NewBoolVar($"u{t}") });
-        var (raised, lowered) = (active.ToDictionary(t => t, t => model.NewBoolVar($"r{t}")), active.ToDictionary(t => t, t => model.NewBoolVar($"l{t}")));
+        var up = active.ToDictionary(t => t, t =>
+            problem.Tasks[t].Lift switch { LiftNeed.Up => model.NewConstant(1), LiftNeed.Down => model.NewConstant(0),
+            _ => (IntVar)model.NewBoolVar($"u{t}") });
+        var (raised, lowered) = (active.ToDictionary(t => t, t => model.NewBoolVar($"r{t}")),
+            active.ToDictionary(t => t, t => model.NewBoolVar($"l{t}")));
         var (end, last, changes) = (model.NewIntVar(0, horizon, "end"), model.NewBoolVar("down"), new List<LinearExpr>());
 
         var follows = new HashSet<(int, int)>(problem.Lags.Select(l => (l.Before, l.After)));
@@ -84,12 +90,14 @@ public static class ConstraintModel
                     model.Add(before == 1);
             }
         }
-        model.Minimize(end * (1L << 24) + (LinearExpr.Sum(raised.Values.Concat(lowered.Values)) + last) * (1L << 12) + LinearExpr.Sum(changes));
+        model.Minimize(end * (1L << 24) + (LinearExpr.Sum(raised.Values.Concat(lowered.Values)) + last) * (1L << 12)
+            + LinearExpr.Sum(changes));
         if (hint is not null)
             for (var k = 0; k + 1 < hint.Count; k++)
                 model.AddHint(start[hint[k]], k);
 
-        var solver = new CpSolver { StringParameters = $"max_time_in_seconds:{seconds.ToString(System.Globalization.CultureInfo.InvariantCulture)} num_workers:2" };
+        var solver =
+            new CpSolver { StringParameters = $"max_time_in_seconds:{seconds.ToString(System.Globalization.CultureInfo.InvariantCulture)} num_workers:2" };
         var status = solver.Solve(model);
         return status switch
         {

@@ -38,7 +38,8 @@ internal static class Compare
             theirs.Start();
             var answer = ConstraintModel.Solve(problem, 60);
             theirs.Stop();
-            if (answer is { Cost: null, IsProven: true } && (order is null || order.Tasks.Count + problem.Start.Done.Count < problem.Tasks.Count))
+            if (answer is { Cost: null, IsProven: true }
+                && (order is null || order.Tasks.Count + problem.Start.Done.Count < problem.Tasks.Count))
                 none++;
             else if (!answer.IsProven)
                 open++;
@@ -50,7 +51,9 @@ internal static class Compare
                 Console.WriteLine($"seed {seed}: ours {order?.Cost} bound {order?.Bound}, solver {answer.Cost}");
             }
         }
-        Console.WriteLine($"{count} random problems: {equal} equal and proven by both, {none} impossible for both, {open} left open by the solver, {worse} differ; ours {ours.Elapsed.TotalMilliseconds / count:0.00} ms each, solver {theirs.Elapsed.TotalMilliseconds / count:0.0} ms each");
+        Console.WriteLine($"{count} random problems: {equal} equal and proven by both, {none} impossible for both, {open} left "
+            + $"open by the solver, {worse} differ; ours {ours.Elapsed.TotalMilliseconds / count:0.00} ms each, solver "
+            + $"{theirs.Elapsed.TotalMilliseconds / count:0.0} ms each");
     }
 
     internal static void Sheets(string folder, double seconds, bool quick)
@@ -64,7 +67,8 @@ internal static class Compare
                 continue;
             }
             string[] jobs = [.. sheet.Jobs.Keys];
-            var sets = jobs.Select(j => new[] { j }).Concat(quick ? [] : from a in jobs from b in jobs where string.CompareOrdinal(a, b) < 0 select new[] { a, b }).Append(jobs);
+            var sets = jobs.Select(j => new[] { j }).Concat(quick ? []
+                : from a in jobs from b in jobs where string.CompareOrdinal(a, b) < 0 select new[] { a, b }).Append(jobs);
             foreach (var set in sets)
             {
                 var work = CardComposer.Compose(sheet, set);
@@ -74,8 +78,12 @@ internal static class Compare
                 var mine = watch.Elapsed;
                 watch.Restart();
                 var answer = seconds > 0 ? ConstraintModel.Solve(problem, seconds) : new(null, false);
-                var verdict = answer.Cost is not { } cost ? "-" : order.Cost == cost ? answer.IsProven ? "equal" : "equal, not proven" : order.Cost.CompareTo(cost) < 0 ? "ours is better" : "OURS IS WORSE";
-                Console.WriteLine($"{sheet.Id} {(set.Length == jobs.Length ? "all" : string.Join("+", set))}: {problem.Tasks.Count} steps, {Say(order.Cost)}, bound {Say(order.Bound)}{(order.IsProven ? "" : " OPEN")}, {mine.TotalMilliseconds:0} ms; solver {(answer.Cost is { } c ? Say(c) : "-")} {verdict}, {watch.ElapsedMilliseconds} ms");
+                var verdict = answer.Cost is not { } cost ? "-" : order.Cost == cost ? answer.IsProven ? "equal" : "equal, not proven"
+                    : order.Cost.CompareTo(cost) < 0 ? "ours is better" : "OURS IS WORSE";
+                Console.WriteLine($"{sheet.Id} {(set.Length == jobs.Length ? "all" : string.Join("+", set))}: {problem.Tasks.Count}"
+                    + $" steps, {Say(order.Cost)}, bound {Say(order.Bound)}{(order.IsProven ? "" : " OPEN")}, "
+                    + $"{mine.TotalMilliseconds:0} ms; solver {(answer.Cost is { } c ? Say(c) : "-")} {verdict}, "
+                    + $"{watch.ElapsedMilliseconds} ms");
             }
         }
     }
@@ -90,23 +98,28 @@ internal static class Compare
         foreach (var axles in new[] { 1, 3, 5, 7, 10, 13, 16, 20, 23 })
         {
             var many = WithAxles(brae, axles);
-            Row($"engine oil and {axles} axles", CardPlanner.Problem(CardComposer.Compose(many, many.Jobs.Keys.Where(j => j == "engine-oil-and-filter" || j.StartsWith("axle-"))), PlanStart.Fresh));
+            Row($"engine oil and {axles} axles", CardPlanner.Problem(CardComposer.Compose(many,
+                many.Jobs.Keys.Where(j => j == "engine-oil-and-filter" || j.StartsWith("axle-"))), PlanStart.Fresh));
         }
     }
 
     private static ModelSheet WithAxles(ModelSheet sheet, int axles)
     {
-        static Dictionary<string, T> More<T>(IReadOnlyDictionary<string, T> known, IEnumerable<(string Id, T Item)> more) => known.Concat(more.Select(m => KeyValuePair.Create(m.Id, m.Item))).ToDictionary();
+        static Dictionary<string, T> More<T>(IReadOnlyDictionary<string, T> known, IEnumerable<(string Id, T Item)> more) =>
+            known.Concat(more.Select(m => KeyValuePair.Create(m.Id, m.Item))).ToDictionary();
         var all = Enumerable.Range(1, axles).ToList();
-        var (fluid, drain, fill) = (sheet.Fluids["front-axle-oil"], sheet.Fasteners["front-axle-drain-plug"], sheet.Fasteners["front-axle-fill-plug"]);
+        var (fluid, drain, fill) = (sheet.Fluids["front-axle-oil"], sheet.Fasteners["front-axle-drain-plug"],
+            sheet.Fasteners["front-axle-fill-plug"]);
         return sheet with
         {
             Fluids = More(sheet.Fluids, all.Select(i => ($"axle-{i}", fluid with { Id = $"axle-{i}" }))),
-            Parts = More(sheet.Parts, all.SelectMany(i => new[] { drain.Seal!, fill.Seal! }.Select(p => ($"{p}-{i}", sheet.Parts[p] with { Id = $"{p}-{i}" })))),
+            Parts = More(sheet.Parts, all.SelectMany(i =>
+                new[] { drain.Seal!, fill.Seal! }.Select(p => ($"{p}-{i}", sheet.Parts[p] with { Id = $"{p}-{i}" })))),
             Fasteners = More(sheet.Fasteners, all.SelectMany(i => new[] {
                 ($"drain-{i}", drain with { Id = $"drain-{i}", Drains = $"axle-{i}", System = $"axle-{i}", Seal = $"{drain.Seal}-{i}" }),
                 ($"fill-{i}", fill with { Id = $"fill-{i}", Fills = $"axle-{i}", Seal = $"{fill.Seal}-{i}" }) })),
-            Jobs = More(sheet.Jobs, all.Select(i => ($"axle-{i}", sheet.Jobs["front-axle-oil"] with { Id = $"axle-{i}", WorksOn = [$"axle-{i}"], Parts = [] }))),
+            Jobs = More(sheet.Jobs, all.Select(i => ($"axle-{i}",
+                sheet.Jobs["front-axle-oil"] with { Id = $"axle-{i}", WorksOn = [$"axle-{i}"], Parts = [] }))),
         };
     }
 
@@ -122,7 +135,8 @@ internal static class Compare
             times.Add(watch.Elapsed.TotalMilliseconds);
         }
         var allocated = (GC.GetAllocatedBytesForCurrentThread() - before) / 7 / 1e6;
-        Console.WriteLine($"| {name} | {problem.Tasks.Count} | {times.Order().ElementAt(3):0.0} ms | {allocated:0.0} MB | {Say(order.Cost)} | {(order.IsProven ? "yes" : $"down to {Say(order.Bound)}")} |");
+        Console.WriteLine($"| {name} | {problem.Tasks.Count} | {times.Order().ElementAt(3):0.0} ms | {allocated:0.0} MB | "
+            + $"{Say(order.Cost)} | {(order.IsProven ? "yes" : $"down to {Say(order.Bound)}")} |");
     }
 
     private static string Say(OrderCost c) => $"{TimeSpan.FromSeconds(c.Seconds):h\\:mm\\:ss}/{c.LiftMoves}/{c.PlaceChanges}";

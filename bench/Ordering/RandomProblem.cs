@@ -36,7 +36,8 @@ public static class RandomProblem
         return fresh with
         {
             Start = new(done, tasks > 4 && random.Next(3) == 0 ? new HashSet<int> { tasks - 1 - random.Next(2) } : new HashSet<int>(),
-                lags.Where(l => l.Seconds > 0 && done.Contains(l.Before) && !done.Contains(l.After)).GroupBy(l => l.After).ToDictionary(g => g.Key, g => random.Next(g.Max(l => l.Seconds) + 1)),
+                lags.Where(l => l.Seconds > 0 && done.Contains(l.Before) && !done.Contains(l.After)).GroupBy(l => l.After)
+                    .ToDictionary(g => g.Key, g => random.Next(g.Max(l => l.Seconds) + 1)),
                 random.Next(2) == 0, (Place)random.Next(4)),
         };
     }

@@ -4,7 +4,8 @@ using Anakyklos.Core.Stores;
 namespace Anakyklos.Devices;
 
 /// <summary>
-/// A stand-in for a supplier whose goods come with the supply boat on Tuesdays and Fridays. An order before noon goes with the next boat after that day;
+/// A stand-in for a supplier whose goods come with the supply boat on Tuesdays and Fridays. An order before noon goes with the next boat
+/// after that day;
 /// what it does not keep itself takes one boat more. The same number always answers the same.
 /// </summary>
 /// <param name="keeps">Numbers and products that it can get at all.</param>

@@ -33,7 +33,13 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
 {
     private const long FirstNumber = 1001;
 
+    // So many cards are kept ready; one that is asked for beyond that is read again from its events.
+    private const int Kept = 200;
+
     private readonly ConcurrentDictionary<long, JobCard> _known = new();
+
+    // Which came first; touched only by the one who writes.
+    private readonly Queue<long> _order = new();
 
     // Only the piece of writing at the desk touches these: what it has written in the transaction that is not on the disk yet.
     private readonly Dictionary<long, JobCard> _unsynced = [];
@@ -52,7 +58,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <exception cref="WorkshopFileException">The sheet revision is not in the database.</exception>
     public Task<long> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command) => database.Writes.Run(scope =>
     {
-        var earlier = scope.Connection.QuerySingleOrDefault<long?>("select card_id from command where id = @command", new { command = command.ToString() });
+        var earlier = scope.Connection.QuerySingleOrDefault<long?>("select card_id from command where id = @command",
+            new { command = command.ToString() });
         if (earlier is { } known)
             return known;
         var id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
@@ -79,7 +86,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             return null;
         if (earlier is { } e)
             return e.Card == id
-                ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card, true)
+                ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card,
+                    true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
         var facts = wanted is ConfirmKit ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime))
             : CardFacts.None;
@@ -120,12 +128,15 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ? null : Time(r.Voided)))];
     }
 
-    /// <summary>The card as the transaction sees it, the hash of its last event, and what this command did if it was carried out before.</summary>
+    /// <summary>The card as the transaction sees it, the hash of its last event, and what this command did if it was carried out
+    /// before.</summary>
     private (JobCard Card, string Hash, (long Card, int From, int To)? Earlier)? Current(WriteScope scope, long id, Guid command)
     {
         var head = scope.First("""
-            select head_seq, head_hash, command.card_id, first_seq, last_seq from card left join command on command.id = @command where card.id = @id
-            """, r => (Seq: r.GetInt32(0), Hash: r.GetString(1), Earlier: r.IsDBNull(2) ? ((long, int, int)?)null : (r.GetInt64(2), r.GetInt32(3), r.GetInt32(4))),
+            select head_seq, head_hash, command.card_id, first_seq, last_seq
+            from card left join command on command.id = @command where card.id = @id
+            """, r => (Seq: r.GetInt32(0), Hash: r.GetString(1),
+                Earlier: r.IsDBNull(2) ? ((long, int, int)?)null : (r.GetInt64(2), r.GetInt32(3), r.GetInt32(4))),
             ("@command", command.ToString()), ("@id", id));
         if (head.Hash is null)
             return null;
@@ -145,7 +156,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     private JobCard Load(SqliteConnection connection, long id, JobCard? known)
     {
         var after = known?.History.Count ?? 0;
-        Recorded[] rows = [.. connection.Query<EventRow>("select * from event where card_id = @id and seq > @after order by seq", new { id, after }).Select(r => r.ToRecorded())];
+        Recorded[] rows = [.. connection.Query<EventRow>("select * from event where card_id = @id and seq > @after order by seq",
+            new { id, after }).Select(r => r.ToRecorded())];
         return known is null ? JobCard.Replay(Sheet((CardOpened)rows[0].Event), rows) : known.With(rows);
     }
 
@@ -158,7 +170,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             scope.Run("""
                 insert into event (card_id, seq, at, person_id, person_name, person_role, command_id, body, hash)
                 values (@card_id, @seq, @at, @person_id, @person_name, @person_role, @command_id, @body, @hash)
-                """, ("@card_id", row.card_id), ("@seq", row.seq), ("@at", row.at), ("@person_id", row.person_id), ("@person_name", row.person_name),
+                """, ("@card_id", row.card_id), ("@seq", row.seq), ("@at", row.at), ("@person_id", row.person_id),
+                ("@person_name", row.person_name),
                 ("@person_role", row.person_role), ("@command_id", row.command_id), ("@body", row.body), ("@hash", hash));
         }
         scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last)",
@@ -168,15 +181,26 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id));
         UnsyncedIn(scope)[id] = card;
         StockBooking.Book(scope, id, card, events);
-        scope.OnCommit(() => _known[id] = card);
+        scope.OnCommit(() => Keep(id, card));
         foreach (var listener in Changed?.GetInvocationList().Cast<Action<long, int>>() ?? [])
             scope.OnCommit(() => listener(id, card.History.Count));
     }
 
+    private void Keep(long id, JobCard card)
+    {
+        if (!_known.ContainsKey(id))
+            _order.Enqueue(id);
+        _known[id] = card;
+        if (_order.Count > Kept)
+            _known.TryRemove(_order.Dequeue(), out _);
+    }
+
     private ModelSheet Sheet(CardOpened opened) => sheets.Find(opened.SheetId, opened.SheetRevision)
-        ?? throw new WorkshopFileException($"Sheet {opened.SheetId} revision {opened.SheetRevision} is not in this workshop. Bring it in first.");
+        ?? throw new WorkshopFileException($"Sheet {opened.SheetId} revision {opened.SheetRevision} is not in this workshop. Bring "
+            + "it in first.");
 
     internal static string Iso(DateTimeOffset at) => at.ToUniversalTime().ToString("O", CultureInfo.InvariantCulture);
 
-    internal static DateTimeOffset Time(string iso) => DateTimeOffset.Parse(iso, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind);
+    internal static DateTimeOffset Time(string iso) =>
+        DateTimeOffset.Parse(iso, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind);
 }

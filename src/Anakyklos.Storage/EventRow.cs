@@ -35,12 +35,14 @@ internal sealed class EventRow
         return row;
     }
 
-    /// <summary>SHA-256 over the hash before and every column, each with its length, so that nothing can move from one to the next.</summary>
+    /// <summary>SHA-256 over the hash before and every column, each with its length, so that nothing can move from one to the
+    /// next.</summary>
     internal string HashAfter(string before)
     {
         string[] columns = [before, $"{card_id}", $"{seq}", at, person_id, person_name, person_role, command_id, body];
         return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Concat(columns.Select(c => $"{c.Length}:{c}")))));
     }
 
-    internal Recorded ToRecorded() => new(seq, CardStore.Time(at), new(person_id, person_name, Enum.Parse<Role>(person_role, true)), Guid.Parse(command_id), CardJson.Read(body));
+    internal Recorded ToRecorded() => new(seq, CardStore.Time(at), new(person_id, person_name, Enum.Parse<Role>(person_role, true)),
+        Guid.Parse(command_id), CardJson.Read(body));
 }

@@ -52,7 +52,8 @@ public sealed class PeopleStore(WorkshopDatabase database)
     public Task<bool> Add(Member member, bool onlyAsFirst = false) => database.Writes.Run(scope => scope.Connection.Execute("""
         insert into person (id, name, role, pin_hash, units, look)
         select @Id, @Name, @role, @PinHash, @Units, @Look
-        where not exists (select 1 from person where id = @Id or name = @Name collate nocase) and (not @onlyAsFirst or not exists (select 1 from person))
+        where not exists (select 1 from person where id = @Id or name = @Name collate nocase)
+            and (not @onlyAsFirst or not exists (select 1 from person))
         """, new { member.Id, member.Name, role = Word(member.Role), member.PinHash, member.Units, member.Look, onlyAsFirst }) == 1);
 
     /// <summary>Changes how a person likes to see things.</summary>
@@ -66,7 +67,9 @@ public sealed class PeopleStore(WorkshopDatabase database)
     public (int Failures, DateTimeOffset LastAt) Attempts(string person, string address)
     {
         using var connection = database.Connect();
-        var row = connection.QuerySingleOrDefault<(int, string)?>("select failures, last_at from pin_attempt where person_id = @person and address = @address", new { person, address });
+        var row = connection.QuerySingleOrDefault<(int,
+            string)?>("select failures, last_at from pin_attempt where person_id = @person and address = @address",
+            new { person, address });
         return row is var (failures, at) ? (failures, CardStore.Time(at)) : (0, DateTimeOffset.MinValue);
     }
 
@@ -81,7 +84,8 @@ public sealed class PeopleStore(WorkshopDatabase database)
     private List<Member> Query(string where, object values)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Id, string Name, string Role, string Hash, string Units, string Look)>($"select id, name, role, pin_hash, units, look from person {where}", values)
+        return [.. connection.Query<(string Id, string Name, string Role, string Hash, string Units,
+            string Look)>($"select id, name, role, pin_hash, units, look from person {where}", values)
             .Select(r => new Member(r.Id, r.Name, Enum.Parse<Role>(r.Role, true), r.Hash, r.Units, r.Look))];
     }
 

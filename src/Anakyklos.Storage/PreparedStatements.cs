@@ -2,7 +2,8 @@ using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
 
-/// <summary>Statements of the writing connection, prepared once: most of a small write's time would otherwise go into preparing it.</summary>
+/// <summary>Statements of the writing connection, prepared once: most of a small write's time would otherwise go into preparing
+/// it.</summary>
 internal sealed class PreparedStatements(SqliteConnection connection) : IDisposable
 {
     private readonly Dictionary<string, SqliteCommand> _known = [];

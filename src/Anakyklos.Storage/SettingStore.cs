@@ -16,14 +16,16 @@ namespace Anakyklos.Storage;
 /// <param name="Wrenches">Its torque wrenches.</param>
 /// <param name="Coldest">Lowest outdoor temperature of the place, in °C; null when oils are not to be checked for it.</param>
 /// <param name="Hottest">Highest outdoor temperature, in °C.</param>
-public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null, int? Hottest = null)
+public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
+    int? Hottest = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
 
     /// <summary>The weather that oils must bear, or null when it is not set.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public Climate? Climate => Coldest is { } low && Hottest is { } high ? new(Temperature.Of(low, TemperatureScale.Celsius), Temperature.Of(high, TemperatureScale.Celsius)) : null;
+    public Climate? Climate => Coldest is { } low && Hottest is { } high
+        ? new(Temperature.Of(low, TemperatureScale.Celsius), Temperature.Of(high, TemperatureScale.Celsius)) : null;
 }
 
 /// <summary>A torque wrench as it is stored; the unit of its lowest setting is its scale.</summary>
@@ -33,7 +35,8 @@ public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOn
 /// <param name="Step">Graduation.</param>
 /// <param name="Accuracy">Of the reading, in percent either way.</param>
 /// <param name="CalibrationDue">The last day on which it may be used; null when that is not kept.</param>
-public sealed record WrenchEntry(string Name, Typed<Torque> Low, Typed<Torque> High, Typed<Torque> Step, decimal Accuracy = 4, DateOnly? CalibrationDue = null)
+public sealed record WrenchEntry(string Name, Typed<Torque> Low, Typed<Torque> High, Typed<Torque> Step, decimal Accuracy = 4,
+    DateOnly? CalibrationDue = null)
 {
     /// <summary>As the crib knows it; without a date it counts as calibrated.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
@@ -63,5 +66,6 @@ public sealed class SettingStore(WorkshopDatabase database)
 
     /// <summary>Replaces the settings.</summary>
     public Task<int> Write(WorkshopSettings settings) => database.Writes.Run(scope => scope.Connection.Execute(
-        "insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json", new { Key, json = JsonSerializer.Serialize(settings, CardJson.Options) }));
+        "insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json",
+            new { Key, json = JsonSerializer.Serialize(settings, CardJson.Options) }));
 }

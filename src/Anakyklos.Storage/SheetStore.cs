@@ -17,10 +17,13 @@ public sealed class SheetStore(WorkshopDatabase database)
     /// <exception cref="WorkshopFileException">Another text is there under this revision.</exception>
     public Task<bool> BringIn(ModelSheet sheet, string json, DateTimeOffset at) => database.Writes.Run(scope =>
     {
-        var there = scope.Connection.QuerySingleOrDefault<string>("select content from sheet where id = @Id and revision = @Revision", new { sheet.Id, sheet.Revision });
+        var there = scope.Connection.QuerySingleOrDefault<string>("select content from sheet where id = @Id and revision = @Revision",
+            new { sheet.Id, sheet.Revision });
         if (there is not null && there != json)
-            throw new WorkshopFileException($"Revision {sheet.Revision} of {sheet.FullName} is here with other content. Give the file a higher revision.");
-        return there is null && scope.Connection.Execute("insert into sheet (id, revision, content, brought_in_at) values (@Id, @Revision, @json, @at)",
+            throw new WorkshopFileException($"Revision {sheet.Revision} of {sheet.FullName} is here with other content. Give the "
+                + "file a higher revision.");
+        return there is null
+            && scope.Connection.Execute("insert into sheet (id, revision, content, brought_in_at) values (@Id, @Revision, @json, @at)",
             new { sheet.Id, sheet.Revision, json, at = CardStore.Iso(at) }) == 1;
     });
 
@@ -30,7 +33,8 @@ public sealed class SheetStore(WorkshopDatabase database)
         if (_read.TryGetValue((id, revision), out var known))
             return known;
         using var connection = database.Connect();
-        var json = connection.QuerySingleOrDefault<string>("select content from sheet where id = @id and revision = @revision", new { id, revision });
+        var json = connection.QuerySingleOrDefault<string>("select content from sheet where id = @id and revision = @revision",
+            new { id, revision });
         var sheet = json is null ? null : SheetReader.Read(json).Sheet;
         return sheet is null ? null : _read.GetOrAdd((id, revision), sheet);
     }
@@ -47,7 +51,8 @@ public sealed class SheetStore(WorkshopDatabase database)
     public string? Text(string id, int revision)
     {
         using var connection = database.Connect();
-        return connection.QuerySingleOrDefault<string>("select content from sheet where id = @id and revision = @revision", new { id, revision });
+        return connection.QuerySingleOrDefault<string>("select content from sheet where id = @id and revision = @revision",
+            new { id, revision });
     }
 
     /// <summary>The revisions of a sheet that are here, newest first.</summary>
@@ -61,6 +66,7 @@ public sealed class SheetStore(WorkshopDatabase database)
     public ModelSheet? Newest(string id)
     {
         using var connection = database.Connect();
-        return connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id", new { id }) is { } revision ? Find(id, revision) : null;
+        return connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id", new { id }) is { } revision
+            ? Find(id, revision) : null;
     }
 }

@@ -23,7 +23,8 @@ public sealed record StockLine(DateTimeOffset At, string Person, long? Card, str
 /// <param name="Containers">Containers, added; the id is not used.</param>
 /// <param name="Tools">Tools.</param>
 /// <param name="Pans">Drain pans.</param>
-public sealed record StockFile(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools, IReadOnlyList<DrainPan> Pans);
+public sealed record StockFile(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools,
+    IReadOnlyList<DrainPan> Pans);
 
 /// <summary>Stores and crib.</summary>
 public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
@@ -34,7 +35,8 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     {
         using var connection = database.Connect();
         return new(ReadParts(connection, card), ReadContainers(connection),
-            [.. connection.Query<(string Size, string Place)>("select size, place from tool order by size").Select(t => new CribTool(t.Size, t.Place))],
+            [.. connection.Query<(string Size, string Place)>("select size, place from tool order by size")
+                .Select(t => new CribTool(t.Size, t.Place))],
             [.. settings.Read().Wrenches.Select(w => w.InCrib)],
             [.. connection.Query<(string Name, string Holds)>("select name, holds_l from pan order by name")
                 .Select(p => new DrainPan(p.Name, Litres(p.Holds)))], ReadOils(connection));
@@ -53,7 +55,8 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
 
     /// <summary>Replaces the oil book by one that was read without errors.</summary>
     public Task<int> WriteOilBook(string json) => database.Writes.Run(scope =>
-        scope.Connection.Execute("insert into oil_book (id, content) values (1, @json) on conflict do update set content = @json", new { json }));
+        scope.Connection.Execute("insert into oil_book (id, content) values (1, @json) on conflict do update set content = @json",
+            new { json }));
 
     /// <summary>The last lines of the stores' book, newest first.</summary>
     public IReadOnlyList<StockLine> Book(int most = 40)
@@ -84,7 +87,8 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     public Task<int> Receive(OilContainer container, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
     {
         var id = Insert(scope, container);
-        StockBooking.Note(scope, null, null, at, by.Id, "received", $"container:{id}", container.Product, StockBooking.Litres(container.Left));
+        StockBooking.Note(scope, null, null, at, by.Id, "received", $"container:{id}", container.Product,
+            StockBooking.Litres(container.Left));
         return id;
     });
 
@@ -96,8 +100,10 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             var bare = PartNumber.Bare(p.Number);
             var was = scope.Connection.QuerySingleOrDefault<int?>("select on_shelf from part where bare = @bare", new { bare });
             scope.Connection.Execute("""
-                insert into part (bare, number, name, on_shelf, superseded_by, equivalents) values (@bare, @Number, @Name, @OnShelf, @SupersededBy, @equivalents)
-                on conflict do update set number = @Number, name = @Name, on_shelf = @OnShelf, superseded_by = @SupersededBy, equivalents = @equivalents
+                insert into part (bare, number, name, on_shelf, superseded_by, equivalents)
+                values (@bare, @Number, @Name, @OnShelf, @SupersededBy, @equivalents)
+                on conflict do update set number = @Number, name = @Name, on_shelf = @OnShelf, superseded_by = @SupersededBy,
+                    equivalents = @equivalents
                 """, new { bare, p.Number, p.Name, p.OnShelf, p.SupersededBy, equivalents = string.Join(';', p.Equivalents) });
             if (was != p.OnShelf && (was ?? 0) != p.OnShelf)
                 StockBooking.Note(scope, null, null, at, by.Id, "counted", bare, p.Name, $"{p.OnShelf - (was ?? 0)}");
@@ -105,25 +111,43 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
         foreach (var c in file.Containers)
             Insert(scope, c);
         foreach (var t in file.Tools)
-            scope.Connection.Execute("insert into tool (bare, size, place) values (@bare, @Size, @Where) on conflict do update set place = @Where", new { bare = PartNumber.Bare(t.Size), t.Size, t.Where });
+            scope.Connection.Execute("insert into tool (bare, size, place) values (@bare, @Size, @Where) on conflict do update set "
+                + "place = @Where", new { bare = PartNumber.Bare(t.Size), t.Size, t.Where });
         foreach (var p in file.Pans)
-            scope.Connection.Execute("insert into pan (name, holds_l) values (@Name, @holds) on conflict do update set holds_l = @holds", new { p.Name, holds = StockBooking.Litres(p.Holds) });
+            scope.Connection.Execute("insert into pan (name, holds_l) values (@Name, @holds) on conflict do update set holds_l = @holds",
+                new { p.Name, holds = StockBooking.Litres(p.Holds) });
         return file.Parts.Count + file.Containers.Count + file.Tools.Count + file.Pans.Count;
     });
 
     private static int Insert(WriteScope scope, OilContainer c) => scope.Connection.ExecuteScalar<int>("""
-        insert into container (product, size_l, left_l, scale, opened, batch) values (@Product, @size, @left, @scale, @opened, @Batch) returning id
-        """, new { c.Product, size = StockBooking.Litres(c.Size), left = StockBooking.Litres(c.Left), scale = c.Scale.Symbol, opened = c.Opened?.ToString("O", CultureInfo.InvariantCulture), c.Batch });
+        insert into container (product, size_l, left_l, scale, opened, batch)
+        values (@Product, @size, @left, @scale, @opened, @Batch) returning id
+        """, new
+        {
+            c.Product,
+            size = StockBooking.Litres(c.Size),
+            left = StockBooking.Litres(c.Left),
+            scale = c.Scale.Symbol,
+            opened = c.Opened?.ToString("O", CultureInfo.InvariantCulture),
+            c.Batch,
+        });
 
     internal static List<StockPart> ReadParts(SqliteConnection connection, long? card) =>
         [.. connection.Query<(string Number, string Name, int OnShelf, int Reserved, string SupersededBy, string Equivalents)>("""
-            select number, name, on_shelf, (select coalesce(sum(count), 0) from reservation r where r.bare = part.bare and r.card_id is not @card), superseded_by, equivalents from part order by name, number
-            """, new { card }).Select(p => new StockPart(p.Number, p.Name, p.OnShelf, p.Reserved, p.SupersededBy, p.Equivalents.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)))];
+            select number, name, on_shelf,
+                (select coalesce(sum(count), 0) from reservation r where r.bare = part.bare and r.card_id is not @card),
+                superseded_by, equivalents
+            from part order by name, number
+            """, new { card }).Select(p => new StockPart(p.Number, p.Name, p.OnShelf, p.Reserved, p.SupersededBy,
+                p.Equivalents.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)))];
 
     internal static List<OilContainer> ReadContainers(SqliteConnection connection) =>
-        [.. connection.Query<(int Id, string Product, string Size, string Left, string Scale, string? Opened, string Batch)>("select id, product, size_l, left_l, scale, opened, batch from container order by product, id")
-            .Select(c => new OilContainer(c.Id, c.Product, Litres(c.Size), Litres(c.Left), Volume.Units.FirstOrDefault(u => u.Symbol == c.Scale) ?? Volume.Litre,
+        [.. connection.Query<(int Id, string Product, string Size, string Left, string Scale, string? Opened,
+            string Batch)>("select id, product, size_l, left_l, scale, opened, batch from container order by product, id")
+            .Select(c => new OilContainer(c.Id, c.Product, Litres(c.Size), Litres(c.Left),
+                Volume.Units.FirstOrDefault(u => u.Symbol == c.Scale) ?? Volume.Litre,
                 c.Opened is null ? null : DateOnly.ParseExact(c.Opened, "O", CultureInfo.InvariantCulture), c.Batch))];
 
-    private static Quantity<Volume> Litres(string litres) => Quantity<Volume>.Of(decimal.Parse(litres, CultureInfo.InvariantCulture), Volume.Litre);
+    private static Quantity<Volume> Litres(string litres) =>
+        Quantity<Volume>.Of(decimal.Parse(litres, CultureInfo.InvariantCulture), Volume.Litre);
 }

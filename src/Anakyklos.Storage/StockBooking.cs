@@ -9,7 +9,8 @@ using Dapper;
 
 namespace Anakyklos.Storage;
 
-/// <summary>Books in the stores what happens on cards, in the same transaction as the event; what the stores do not know is not booked.</summary>
+/// <summary>Books in the stores what happens on cards, in the same transaction as the event; what the stores do not know is not
+/// booked.</summary>
 internal static class StockBooking
 {
     /// <summary>Keeps the parts of a new card that are on the shelf.</summary>
@@ -46,8 +47,12 @@ internal static class StockBooking
             }
             if (e.Event is Signed)
                 foreach (var job in card.JobsDone)
-                    scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id) values (@Plate, @job, @day, @km, @Hours, @id) on conflict do nothing",
-                        new { card.Opened.Plate, job, day = DateOnly.FromDateTime(e.At.DateTime).ToString("O", CultureInfo.InvariantCulture), km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours, id });
+                    scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id) values (@Plate, @job, "
+                        + "@day, @km, @Hours, @id) on conflict do nothing",
+                        new { card.Opened.Plate, job, day = DateOnly.FromDateTime(e.At.DateTime)
+                            .ToString("O", CultureInfo.InvariantCulture),
+                            km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours,
+                            id });
         }
     }
 
@@ -55,7 +60,8 @@ internal static class StockBooking
     {
         foreach (var kept in numbers.Select(n => shelf.Find(n)?.Part).OfType<StockPart>().GroupBy(p => PartNumber.Bare(p.Number)))
             if (Math.Min(kept.Count(), kept.First().Free) is var count and > 0)
-                scope.Connection.Execute("insert into reservation (card_id, bare, count) values (@id, @Key, @count)", new { id, kept.Key, count });
+                scope.Connection.Execute("insert into reservation (card_id, bare, count) values (@id, @Key, @count)",
+                    new { id, kept.Key, count });
     }
 
     private static void Use(WriteScope scope, long id, Recorded e, PartUsed used)
@@ -68,7 +74,8 @@ internal static class StockBooking
         var bare = PartNumber.Bare(found.Number);
         scope.Connection.Execute("update part set on_shelf = on_shelf - 1 where bare = @bare", new { bare });
         scope.Connection.Execute("delete from reservation where card_id = @id and bare = @bare and count = 1", new { id, bare });
-        scope.Connection.Execute("update reservation set count = count - 1 where card_id = @id and bare = @bare and count > 1", new { id, bare });
+        scope.Connection.Execute("update reservation set count = count - 1 where card_id = @id and bare = @bare and count > 1",
+            new { id, bare });
         Note(scope, id, e, "used", bare, found.Name, "-1");
     }
 
@@ -78,15 +85,18 @@ internal static class StockBooking
         foreach (var share in ContainerShare.Of(poured.Product, poured.Amount, containers, containers.ToDictionary(c => c.Id, c => c.Left)))
         {
             scope.Connection.Execute("update container set left_l = @left, opened = coalesce(opened, @day) where id = @Id",
-                new { share.Container.Id, left = Litres(share.Leaves), day = DateOnly.FromDateTime(e.At.DateTime).ToString("O", CultureInfo.InvariantCulture) });
-            Note(scope, id, e, "poured", $"container:{share.Container.Id}", share.Container.Product, Litres(Quantity<Volume>.Zero - share.Takes));
+                new { share.Container.Id, left = Litres(share.Leaves),
+                    day = DateOnly.FromDateTime(e.At.DateTime).ToString("O", CultureInfo.InvariantCulture) });
+            Note(scope, id, e, "poured", $"container:{share.Container.Id}", share.Container.Product,
+                Litres(Quantity<Volume>.Zero - share.Takes));
         }
     }
 
     private static void Return(WriteScope scope, long id, Recorded e, PutBack back)
     {
         var taken = scope.Connection.Query<(string Kind, string Item, string Name, string Amount)>(
-            "select kind, item, name, amount from movement where card_id = @id and seq between @From and @To and kind in ('used', 'poured')", new { id, back.From, back.To }).ToList();
+            "select kind, item, name, amount from movement where card_id = @id and seq between @From and @To and kind in ('used', "
+                + "'poured')", new { id, back.From, back.To }).ToList();
         foreach (var (kind, item, name, amount) in taken)
         {
             // The press was a mistake: what it says was poured is still in its container.
@@ -103,7 +113,8 @@ internal static class StockBooking
                 continue;
             }
             scope.Connection.Execute("update part set on_shelf = on_shelf + 1 where bare = @item", new { item });
-            scope.Connection.Execute("insert into reservation (card_id, bare, count) values (@id, @item, 1) on conflict do update set count = count + 1", new { id, item });
+            scope.Connection.Execute("insert into reservation (card_id, bare, count) values (@id, @item, 1) on conflict do update "
+                + "set count = count + 1", new { id, item });
             Note(scope, id, e, "returned", item, name, amount.TrimStart('-'));
         }
     }
@@ -111,8 +122,10 @@ internal static class StockBooking
     internal static void Note(WriteScope scope, long? id, Recorded e, string kind, string item, string name, string amount) =>
         Note(scope, id, e.Seq, e.At, e.By.Id, kind, item, name, amount);
 
-    internal static void Note(WriteScope scope, long? id, int? seq, DateTimeOffset at, string person, string kind, string item, string name, string amount) => scope.Connection.Execute("""
-        insert into movement (at, person_id, card_id, seq, kind, item, name, amount) values (@at, @person, @id, @seq, @kind, @item, @name, @amount)
+    internal static void Note(WriteScope scope, long? id, int? seq, DateTimeOffset at, string person, string kind, string item, string name,
+        string amount) => scope.Connection.Execute("""
+        insert into movement (at, person_id, card_id, seq, kind, item, name, amount)
+        values (@at, @person, @id, @seq, @kind, @item, @name, @amount)
         """, new { at = CardStore.Iso(at), person, id, seq, kind, item, name, amount });
 
     internal static string Litres(Quantity<Volume> v) => v.In(Volume.Litre).ToString(CultureInfo.InvariantCulture);

@@ -15,7 +15,8 @@ namespace Anakyklos.Storage;
 /// <param name="Delivered">The day it was delivered; null for the first of January of its model year.</param>
 /// <param name="HistoryUnknown">Nobody knows what was done before it came here.</param>
 /// <param name="WarrantyUntil">The last day of the maker's warranty, or null.</param>
-public sealed record Vehicle(string Plate, string SheetId, string Task, int Year, Use Use, DateOnly? Delivered = null, bool HistoryUnknown = false, DateOnly? WarrantyUntil = null)
+public sealed record Vehicle(string Plate, string SheetId, string Task, int Year, Use Use, DateOnly? Delivered = null,
+    bool HistoryUnknown = false, DateOnly? WarrantyUntil = null)
 {
     /// <summary>Its life before any job was done: delivered with nothing on the clock.</summary>
     public VehiclePast Past => new(new(default, Delivered ?? new(Year, 1, 1)), HistoryUnknown);
@@ -45,13 +46,15 @@ public sealed class VehicleStore(WorkshopDatabase database)
     public Task<bool> Add(Vehicle vehicle) => database.Writes.Run(scope => Insert(scope, vehicle) == 1);
 
     /// <summary>Notes an odometer reading.</summary>
-    public Task<int> Note(string plate, OdometerReading reading, string person) => database.Writes.Run(scope => Insert(scope, plate, reading, person));
+    public Task<int> Note(string plate, OdometerReading reading, string person) =>
+        database.Writes.Run(scope => Insert(scope, plate, reading, person));
 
     /// <summary>All readings of a vehicle, newest first.</summary>
     public IReadOnlyList<OdometerReading> Odometer(string plate)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string At, string Km, string Reason, int? Hours)>("select at, km, reason, hours from odometer where plate = @plate order by at desc", new { plate })
+        return [.. connection.Query<(string At, string Km, string Reason,
+            int? Hours)>("select at, km, reason, hours from odometer where plate = @plate order by at desc", new { plate })
             .Select(r => new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours))];
     }
 
@@ -62,31 +65,37 @@ public sealed class VehicleStore(WorkshopDatabase database)
         using var connection = database.Connect();
         return connection.Query<(string Plate, string Job, string Day, string Km, int? Hours)>("""
             select plate, job, max(day), km, hours from done_job where @plate is null or plate = @plate group by plate, job
-            """, new { plate }).ToLookup(r => r.Plate, r => new DoneJob(r.Job, new(Km(r.Km), DateOnly.ParseExact(r.Day, "O", CultureInfo.InvariantCulture), r.Hours)));
+            """, new { plate }).ToLookup(r => r.Plate, r =>
+                new DoneJob(r.Job, new(Km(r.Km), DateOnly.ParseExact(r.Day, "O", CultureInfo.InvariantCulture), r.Hours)));
     }
 
     /// <summary>The newest reading of every vehicle, by plate.</summary>
     public IReadOnlyDictionary<string, OdometerReading> Newest()
     {
         using var connection = database.Connect();
-        return connection.Query<(string Plate, string At, string Km, string Reason, int? Hours)>("select plate, max(at), km, reason, hours from odometer group by plate")
+        return connection.Query<(string Plate, string At, string Km, string Reason,
+            int? Hours)>("select plate, max(at), km, reason, hours from odometer group by plate")
             .ToDictionary(r => r.Plate, r => new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours));
     }
 
     /// <summary>Notes a job that was done before this workshop kept the cards, or elsewhere.</summary>
     public Task<int> NoteDone(string plate, DoneJob done) => database.Writes.Run(scope => scope.Connection.Execute("""
         insert into done_job (plate, job, day, km, hours) values (@plate, @Job, @day, @km, @Hours) on conflict do nothing
-        """, new { plate, done.Job, day = Day(done.Done.Day), km = done.Done.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), done.Done.Hours }));
+        """, new { plate, done.Job, day = Day(done.Done.Day),
+            km = done.Done.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), done.Done.Hours }));
 
     /// <summary>The rules that count for a vehicle beside the maker's: the owner's, and the depot's for all.</summary>
-    public IReadOnlyList<OwnRule> OwnRules(string plate) => OwnRules() is var all && plate.Length > 0 ? [.. all[""], .. all[plate]] : [.. all[""]];
+    public IReadOnlyList<OwnRule> OwnRules(string plate) => OwnRules() is var all && plate.Length > 0 ? [.. all[""], .. all[plate]]
+        : [.. all[""]];
 
     /// <summary>All rules beside the makers', by plate; those of the depot under the empty plate.</summary>
     public ILookup<string, OwnRule> OwnRules()
     {
         using var connection = database.Connect();
-        return connection.Query<(string Plate, string Job, string? Km, int? Months, int? Hours)>("select plate, job, km, months, hours from own_rule order by plate, job")
-            .ToLookup(r => r.Plate, r => new OwnRule(r.Job, new(r.Km is null ? null : Km(r.Km), r.Months, r.Hours), r.Plate.Length == 0 ? RuleOf.Depot : RuleOf.Owner));
+        return connection.Query<(string Plate, string Job, string? Km, int? Months,
+            int? Hours)>("select plate, job, km, months, hours from own_rule order by plate, job")
+            .ToLookup(r => r.Plate, r => new OwnRule(r.Job, new(r.Km is null ? null : Km(r.Km), r.Months, r.Hours),
+                r.Plate.Length == 0 ? RuleOf.Depot : RuleOf.Owner));
     }
 
     /// <summary>Sets a rule beside the maker's, or takes it away.</summary>
@@ -98,26 +107,32 @@ public sealed class VehicleStore(WorkshopDatabase database)
         : scope.Connection.Execute("""
             insert into own_rule (plate, job, km, months, hours) values (@plate, @job, @km, @Months, @Hours)
             on conflict do update set km = @km, months = @Months, hours = @Hours
-            """, new { plate, job, km = interval.Every?.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), interval.Months, interval.Hours }));
+            """, new { plate, job,
+                km = interval.Every?.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), interval.Months, interval.Hours }));
 
     /// <summary>Takes in vehicles and readings, all or none.</summary>
     /// <param name="vehicles">New vehicles; those that are there stay as they are.</param>
     /// <param name="readings">Readings by plate.</param>
     /// <param name="person">Who brings them in.</param>
     /// <returns>How many vehicles and readings were new.</returns>
-    public async Task<(int Vehicles, int Readings)> BringIn(IReadOnlyList<Vehicle> vehicles, IReadOnlyList<(string Plate, OdometerReading Reading)> readings, string person) => await database.Writes.Run(scope =>
+    public async Task<(int Vehicles, int Readings)> BringIn(IReadOnlyList<Vehicle> vehicles,
+        IReadOnlyList<(string Plate, OdometerReading Reading)> readings, string person) => await database.Writes.Run(scope =>
         (vehicles.Sum(v => Insert(scope, v)), readings.Sum(r => Insert(scope, r.Plate, r.Reading, person))));
 
     private static int Insert(WriteScope scope, Vehicle v) => scope.Connection.Execute("""
         insert into vehicle (plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until)
         values (@Plate, @SheetId, @Task, @Year, @harsh, @delivered, @unknown, @warranty) on conflict do nothing
-        """, new { v.Plate, v.SheetId, v.Task, v.Year, harsh = v.Use == Use.Harsh ? 1 : 0, delivered = Day(v.Delivered), unknown = v.HistoryUnknown ? 1 : 0, warranty = Day(v.WarrantyUntil) });
+        """, new { v.Plate, v.SheetId, v.Task, v.Year, harsh = v.Use == Use.Harsh ? 1 : 0,
+            delivered = Day(v.Delivered), unknown = v.HistoryUnknown ? 1 : 0, warranty = Day(v.WarrantyUntil) });
 
     private static int Insert(WriteScope scope, string plate, OdometerReading reading, string person) => scope.Connection.Execute("""
-        insert into odometer (plate, at, km, person_id, reason, hours) values (@plate, @at, @km, @person, @Reason, @Hours) on conflict do nothing
-        """, new { plate, at = CardStore.Iso(reading.At), km = reading.Reading.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), person, reading.Reason, reading.Hours });
+        insert into odometer (plate, at, km, person_id, reason, hours)
+        values (@plate, @at, @km, @person, @Reason, @Hours) on conflict do nothing
+        """, new { plate, at = CardStore.Iso(reading.At),
+            km = reading.Reading.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), person, reading.Reason, reading.Hours });
 
-    private static Quantity<Distance> Km(string km) => Quantity<Distance>.Of(decimal.Parse(km, CultureInfo.InvariantCulture), Distance.Kilometre);
+    private static Quantity<Distance> Km(string km) =>
+        Quantity<Distance>.Of(decimal.Parse(km, CultureInfo.InvariantCulture), Distance.Kilometre);
 
     private static DateOnly? Day(string? day) => day is null ? null : DateOnly.ParseExact(day, "O", CultureInfo.InvariantCulture);
 
@@ -126,8 +141,10 @@ public sealed class VehicleStore(WorkshopDatabase database)
     private List<Vehicle> Query(string where, object values)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Plate, string Sheet, string Task, int Year, int Harsh, string? Delivered, int Unknown, string? Warranty)>(
+        return [.. connection.Query<(string Plate, string Sheet, string Task, int Year, int Harsh, string? Delivered, int Unknown,
+            string? Warranty)>(
             $"select plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until from vehicle {where}", values)
-            .Select(r => new Vehicle(r.Plate, r.Sheet, r.Task, r.Year, r.Harsh == 1 ? Use.Harsh : Use.Normal, Day(r.Delivered), r.Unknown == 1, Day(r.Warranty)))];
+            .Select(r => new Vehicle(r.Plate, r.Sheet, r.Task, r.Year, r.Harsh == 1 ? Use.Harsh : Use.Normal, Day(r.Delivered),
+                r.Unknown == 1, Day(r.Warranty)))];
     }
 }

@@ -12,14 +12,16 @@ public static class Verification
     public static IReadOnlyList<string> Run(WorkshopDatabase database, out int cards, out int events)
     {
         using var connection = database.Connect();
-        var found = connection.Query<string>("pragma integrity_check").Where(line => line != "ok").Select(line => $"SQLite: {line}").ToList();
+        var found = connection.Query<string>("pragma integrity_check").Where(line => line != "ok").Select(line => $"SQLite: {line}")
+            .ToList();
         var heads = connection.Query<(long Id, int Seq, string Hash)>("select id, head_seq, head_hash from card order by id").ToList();
         cards = heads.Count;
         events = 0;
         foreach (var head in heads)
         {
             var (hash, seq) = ("", 0);
-            foreach (var row in connection.Query<EventRow>("select * from event where card_id = @Id order by seq", new { head.Id }, buffered: false))
+            foreach (var row in connection.Query<EventRow>("select * from event where card_id = @Id order by seq", new { head.Id },
+                buffered: false))
             {
                 events++;
                 if (row.seq != ++seq)

@@ -6,7 +6,8 @@ using Microsoft.Data.Sqlite;
 namespace Anakyklos.Storage;
 
 /// <summary>
-/// The workshop's one SQLite file: write-ahead log with full sync, so that what was committed survives the power going. Reading connections are
+/// The workshop's one SQLite file: write-ahead log with full sync, so that what was committed survives the power going. Reading connections
+/// are
 /// pooled; all writing goes through <see cref="Writes"/>.
 /// </summary>
 public sealed class WorkshopDatabase : IDisposable
@@ -30,7 +31,8 @@ public sealed class WorkshopDatabase : IDisposable
         }
         catch (SqliteException e)
         {
-            throw new WorkshopFileException($"{Path} cannot be opened as a workshop file: {e.Message}. Check the path, or restore a backup.", e);
+            throw new WorkshopFileException($"{Path} cannot be opened as a workshop file: {e.Message}. Check the path, or restore "
+                + "a backup.", e);
         }
     }
 
@@ -56,7 +58,8 @@ public sealed class WorkshopDatabase : IDisposable
             .LogTo(new NoUpgradeLog())
             .Build().PerformUpgrade();
         if (!outcome.Successful)
-            throw new WorkshopFileException($"{Path} could not be brought up to date at {outcome.ErrorScript?.Name}: {outcome.Error.Message}. Nothing was changed by that step; restore a backup or use the older program.", outcome.Error);
+            throw new WorkshopFileException($"{Path} could not be brought up to date at {outcome.ErrorScript?.Name}: "
+                + $"{outcome.Error.Message}. Nothing was changed by that step; restore a backup or use the older program.", outcome.Error);
     }
 
     /// <summary>Copies the whole workshop, as of now, into a new file. Can be done while others work.</summary>

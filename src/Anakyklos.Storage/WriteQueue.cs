@@ -4,8 +4,10 @@ using Microsoft.Data.Sqlite;
 namespace Anakyklos.Storage;
 
 /// <summary>
-/// All writing stands in one line. Whoever finds the desk free writes all that waits, in one transaction, each piece in a savepoint of its own, and
-/// everybody is answered once that transaction is on the disk: many writers share one sync, none of them retries, and a lone writer changes no thread.
+/// All writing stands in one line. Whoever finds the desk free writes all that waits, in one transaction, each piece in a savepoint of its
+/// own, and
+/// everybody is answered once that transaction is on the disk: many writers share one sync, none of them retries, and a lone writer changes
+/// no thread.
 /// </summary>
 public sealed class WriteQueue : IDisposable
 {
@@ -53,7 +55,8 @@ public sealed class WriteQueue : IDisposable
             ThreadPool.UnsafeQueueUserWorkItem(static desk => desk.Serve(), this, preferLocal: false);
             return;
         }
-        // A full fence: leaving must be seen before the line is looked at once more, or somebody who joined it meanwhile would wait for ever.
+        // A full fence: leaving must be seen before the line is looked at once more, or somebody who joined it meanwhile would wait for
+        // ever.
         Interlocked.Exchange(ref _taken, 0);
         if (!_line.IsEmpty && TakeDesk())
             Serve();
@@ -156,7 +159,8 @@ public sealed class WriteScope
     /// <param name="sql">The query.</param>
     /// <param name="row">Makes it from the row.</param>
     /// <param name="values">Parameters by name, with their sign.</param>
-    public T? First<T>(string sql, Func<SqliteDataReader, T> row, params ReadOnlySpan<(string Name, object? Value)> values) => _prepared.First(sql, row, values);
+    public T? First<T>(string sql, Func<SqliteDataReader, T> row, params ReadOnlySpan<(string Name, object? Value)> values) =>
+        _prepared.First(sql, row, values);
 
     /// <summary>Runs once the transaction is on the disk, not at all if it is not.</summary>
     /// <param name="then">What it throws is told to <see cref="WriteQueue.ListenerFailed"/> and changes nothing.</param>

@@ -5,7 +5,8 @@ namespace Anakyklos.Core.Tests;
 
 public sealed class BeltRouteTests
 {
-    private static BeltRoute Route(params (int X, int Y, int Radius, bool Back)[] pulleys) => new("belt", [.. pulleys.Select((p, i) => new BeltPulley($"{i}", p.X, p.Y, p.Radius, p.Back))]);
+    private static BeltRoute Route(params (int X, int Y, int Radius, bool Back)[] pulleys) =>
+        new("belt", [.. pulleys.Select((p, i) => new BeltPulley($"{i}", p.X, p.Y, p.Radius, p.Back))]);
 
     [Fact]
     public void Round_two_equal_pulleys_it_runs_along_the_top_and_back_along_the_bottom()
@@ -18,7 +19,8 @@ public sealed class BeltRouteTests
         Assert.All(stretches, s => Assert.Equal(180, s.Wrap, 9));
     }
 
-    // Centres 50 apart, radii 20 and 10, crossed: the inner tangent makes asin(30/50) with the line of centres, so 3-4-5: it leaves the large one at 20·(0.6, −0.8).
+    // Centres 50 apart, radii 20 and 10, crossed: the inner tangent makes asin(30/50) with the line of centres, so 3-4-5: it leaves the
+    // large one at 20·(0.6, −0.8).
     [Fact]
     public void Onto_a_pulley_that_its_back_runs_on_it_takes_the_inner_tangent()
     {
@@ -53,7 +55,8 @@ public sealed class BeltRouteTests
     [Fact]
     public void Pulleys_that_touch_are_told_by_name()
     {
-        var reading = SheetReader.Read(Workbench.SheetText.Replace("\"name\": \"compressor\", \"x\": 15", "\"name\": \"compressor\", \"x\": 33"));
+        var reading = SheetReader.Read(Workbench.SheetText.Replace("\"name\": \"compressor\", \"x\": 15",
+            "\"name\": \"compressor\", \"x\": 33"));
         Assert.Null(reading.Sheet);
         Assert.Contains(reading.Errors, e => e.Path == "maps.belt.belts" && e.Text.Contains("compressor") && e.Text.Contains("touch"));
     }

@@ -32,7 +32,8 @@ public sealed class DueTests
     [InlineData(50_001, "2025-04-30", 1_400, DueState.Due)]
     [InlineData(50_001, "2025-04-30", 1_401, DueState.Overdue)]
     public void Distance_months_and_hours_whichever_is_first(int km, string day, int? hours, DueState state) =>
-        Assert.Equal(state, Yearly.At(Mark(km == 59_000 ? 58_999 : km == 59_001 ? 59_000 : km, DateOnly.ParseExact(day, "yyyy-MM-dd"), hours), Mark(50_000, new(2025, 3, 9), 1_000), New, Window).State);
+        Assert.Equal(state, Yearly.At(Mark(km == 59_000 ? 58_999 : km == 59_001 ? 59_000 : km, DateOnly.ParseExact(day, "yyyy-MM-dd"),
+            hours), Mark(50_000, new(2025, 3, 9), 1_000), New, Window).State);
 
     [Fact]
     public void What_was_never_done_counts_from_delivery_and_what_nobody_knows_is_due()
@@ -68,11 +69,13 @@ public sealed class DueTests
         Assert.Equal(DueState.Done, first.At(Mark(40_000, Today), null, New, Window).State); // its time went by long ago
     }
 
-    private static readonly Gen<ServiceInterval> Interval = Gen.Select(Gen.Int[1, 60].Nullable(), Gen.Int[1, 60].Nullable(), Gen.Int[10, 900].Nullable())
+    private static readonly Gen<ServiceInterval> Interval =
+        Gen.Select(Gen.Int[1, 60].Nullable(), Gen.Int[1, 60].Nullable(), Gen.Int[10, 900].Nullable())
         .Where((km, months, hours) => km is not null || months is not null || hours is not null)
         .Select((km, months, hours) => new ServiceInterval(km is { } k ? Km(k * 1000) : null, months, hours));
 
-    private static readonly Gen<UseMark> Anywhen = Gen.Select(Gen.Int[0, 200_000], Gen.Int[0, 3000], Gen.Int[0, 5000]).Select((km, days, hours) => Mark(km, new DateOnly(2020, 1, 1).AddDays(days), hours));
+    private static readonly Gen<UseMark> Anywhen = Gen.Select(Gen.Int[0, 200_000], Gen.Int[0, 3000], Gen.Int[0, 5000])
+        .Select((km, days, hours) => Mark(km, new DateOnly(2020, 1, 1).AddDays(days), hours));
 
     [Fact]
     public void Whichever_is_first_is_never_later_than_any_single_measure() =>
@@ -80,7 +83,9 @@ public sealed class DueTests
         {
             var all = Item([.. rules.Select(r => (r, RuleOf.Maker))]).At(now, last, New, Window);
             foreach (var rule in rules)
-                foreach (var single in new[] { rule with { Months = null, Hours = null }, rule with { Every = null, Hours = null }, rule with { Every = null, Months = null } }.Where(s => s.Every is not null || s.Months is not null || s.Hours is not null))
+                foreach (var single in new[] { rule with { Months = null, Hours = null }, rule with { Every = null, Hours = null },
+                    rule with { Every = null, Months = null } }.Where(s => s.Every is not null || s.Months is not null
+                    || s.Hours is not null))
                     Assert.True(all.State >= Item((single, RuleOf.Maker)).At(now, last, New, Window).State);
         });
 
@@ -97,7 +102,8 @@ public sealed class DueTests
         });
 
     // 40 km a day for ten months, read each month.
-    private static UseMark[] Steady => [.. Enumerable.Range(0, 11).Select(i => Mark(20_000 + 1_200 * i, new DateOnly(2025, 5, 1).AddDays(30 * i)))];
+    private static UseMark[] Steady => [.. Enumerable.Range(0, 11)
+        .Select(i => Mark(20_000 + 1_200 * i, new DateOnly(2025, 5, 1).AddDays(30 * i)))];
 
     [Fact]
     public void A_steady_vehicle_is_forecast_to_the_day()
@@ -137,8 +143,10 @@ public sealed class DueTests
     public void A_trip_names_what_would_run_over_on_the_way_and_what_doing_it_now_gives_away()
     {
         var now = Mark(58_000, Today);
-        var oil = new ServiceItem("oil", "Engine oil", [(new(Km(10_000), 12), RuleOf.Maker)]).At(now, Mark(50_000, new(2025, 12, 9)), New, Window);
-        var grease = new ServiceItem("grease", "Grease", [(new(null, 6), RuleOf.Maker)]).At(now, Mark(50_000, new(2025, 10, 1)), New, Window);
+        var oil = new ServiceItem("oil", "Engine oil", [(new(Km(10_000), 12), RuleOf.Maker)])
+            .At(now, Mark(50_000, new(2025, 12, 9)), New, Window);
+        var grease = new ServiceItem("grease", "Grease", [(new(null, 6), RuleOf.Maker)])
+            .At(now, Mark(50_000, new(2025, 10, 1)), New, Window);
         var belt = new ServiceItem("belt", "Drive belt", [(new(Km(90_000), 48), RuleOf.Maker)]).At(now, null, New, Window);
         // 2,000 km left, 40 a day until it leaves in ten days: 400 km more, then 1,900 km of trip.
         var over = TripCheck.Of([belt, grease, oil], now, New, new(Km(40), Km(30), Km(50), 5, 0, 0), new(Km(1_900), Today.AddDays(10), 14));
@@ -154,11 +162,13 @@ public sealed class DueTests
         var scheme = Workbench.Courier.Dash;
         var past = New;
         var now = Mark(138_000, Today);
-        Standing At(string job, decimal km, DateOnly day) => ServiceItem.Of(Workbench.Courier, Use.Harsh, []).Single(i => i.Job == job).At(now, Mark(km, day), past, Window);
+        Standing At(string job, decimal km, DateOnly day) =>
+            ServiceItem.Of(Workbench.Courier, Use.Harsh, []).Single(i => i.Job == job).At(now, Mark(km, day), past, Window);
         var oil = At("engine-oil-and-filter", 127_000, new(2025, 10, 9)); // 1,000 km over
         var air = At("air-filter", 127_000, new(2025, 10, 9));
         var proposal = Proposal.Of([air, oil], now, past, scheme, new("17", null, Km(2_500)), []);
-        Assert.Equal(("engine-oil-and-filter", Because.Both, true), (proposal.Jobs[0].Standing.Item.Job, proposal.Jobs[0].Because, proposal.Jobs[0].Proposed));
+        Assert.Equal(("engine-oil-and-filter", Because.Both, true),
+            (proposal.Jobs[0].Standing.Item.Job, proposal.Jobs[0].Because, proposal.Jobs[0].Proposed));
         Assert.Equal((Because.DashAlone, false), (proposal.Jobs[1].Because, proposal.Jobs[1].Proposed));
         Assert.True(proposal.CounterDiffers); // 2,500 km left against 1,000 km over, of 10,000
         Assert.Equal(Km(-1_000), proposal.SumSays);
@@ -174,13 +184,15 @@ public sealed class DueTests
         Gen.Select(Interval.Array[1, 4], Anywhen.Array[1, 5], Anywhen).Sample((rules, lasts, now) =>
         {
             ServiceItem[] items = [.. rules.Select(r => Item((r, RuleOf.Maker)))];
-            FleetVehicle[] fleet = [.. lasts.Select((last, i) => new FleetVehicle($"V{i}", items, [.. items.Select(_ => (UseMark?)last)], now, New))];
+            FleetVehicle[] fleet = [.. lasts.Select((last, i) =>
+                new FleetVehicle($"V{i}", items, [.. items.Select(_ => (UseMark?)last)], now, New))];
             var rows = FleetCheck.Of(fleet, Window);
             foreach (var (row, last) in rows.Zip(lasts))
             {
                 var alone = items.Select(i => i.At(now, last, New, Window)).ToList();
                 Assert.Equal(alone.Max(s => s.State), row.Worst!.Value.State);
-                Assert.Equal((alone.Count(s => s.State == DueState.Overdue), alone.Count(s => s.State == DueState.Due), alone.Count(s => s.State == DueState.Soon)), (row.Overdue, row.Due, row.Soon));
+                Assert.Equal((alone.Count(s => s.State == DueState.Overdue), alone.Count(s => s.State == DueState.Due),
+                    alone.Count(s => s.State == DueState.Soon)), (row.Overdue, row.Due, row.Soon));
             }
         });
 }

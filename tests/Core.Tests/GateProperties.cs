@@ -110,7 +110,8 @@ public class GateProperties
                 bench.Wait(a % 4);
                 bench.Try(Command(bench.Card, a, b, bench), b % 5 == 0 ? Una : Iona);
             }
-            var taken = bench.Card.History.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
+            var taken = bench.Card.History.Select(h => h.Event).OfType<TakenBack>()
+                .SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
             var ledger = new Ledger();
             foreach (var h in bench.Card.History.Where(h => !taken.Contains(h.Seq)))
                 ledger.Book(h.Event, bench.Card.Steps);

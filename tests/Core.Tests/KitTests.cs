@@ -18,7 +18,8 @@ public sealed class KitTests
     private static readonly OilProduct Lowash = new("Gannet Lowash 5W-30", ["SAE 5W-30"], ["Tarn T-41L"], [], true);
     private static readonly OilProduct Classic = new("Gannet Classic 5W-30", ["SAE 5W-30"], ["Tarn T-41"], [], false);
 
-    private static StockPart Part(string number, int count, string successor = "", params string[] same) => new(number, number, count, 0, successor, same);
+    private static StockPart Part(string number, int count, string successor = "", params string[] same) =>
+        new(number, number, count, 0, successor, same);
 
     private static OilContainer Can(int id, decimal left, int? openedDaysAgo, string product = "Gannet Lowash 5W-30") =>
         new(id, product, L(20), L(left), Volume.Litre, openedDaysAgo is { } ago ? Today.AddDays(-ago) : null, "");
@@ -27,7 +28,8 @@ public sealed class KitTests
         new(new(name, Nm(low).Value, Nm(high).Value, Nm(1).Value, Torque.NewtonMetre), 4, due);
 
     private static readonly Shelf Full = new(
-        [Part("TC-0621-F", 2), Part("TC-0622-R", 3), Part("TC-0714-R", 3), Part("TC-8030-F", 1), Part("TC-8031-R", 1), Part("TC-8805-A", 1)],
+        [Part("TC-0621-F", 2), Part("TC-0622-R", 3), Part("TC-0714-R", 3), Part("TC-8030-F", 1), Part("TC-8031-R", 1),
+            Part("TC-8805-A", 1)],
         [Can(1, 3, 40), Can(2, 20, null), Can(3, 5, null)],
         [new("Hex 14", "board"), new("T30 bit", "rack")], [Wrench("TW-2", 5, 60, Today)],
         [new("Large", L(16)), new("Small", L(8))], new([Lowash, Classic], CoverBook.Empty));
@@ -38,7 +40,8 @@ public sealed class KitTests
         return KitCheck.Of(Courier, all, CardPlanner.Compose(Courier, all), seals ?? new Dictionary<string, int>(), shelf, null, Today);
     }
 
-    private static Shelf With(params StockPart[] parts) => Full with { Parts = [.. Full.Parts.Where(p => parts.All(n => !PartNumber.Same(n.Number, p.Number))), .. parts] };
+    private static Shelf With(params StockPart[] parts) =>
+        Full with { Parts = [.. Full.Parts.Where(p => parts.All(n => !PartNumber.Same(n.Number, p.Number))), .. parts] };
 
     [Fact]
     public void With_everything_there_nothing_stops_and_each_tool_is_listed_once_with_its_uses()
@@ -63,7 +66,8 @@ public sealed class KitTests
     [InlineData("TC-0621-F", 0, KitVerdict.Stops)]
     public void What_is_missing_stops_the_job_or_makes_it_worse(string number, int usedAgain, KitVerdict verdict)
     {
-        var line = Of(With(Part(number, 0)), new Dictionary<string, int> { ["drain-washer"] = usedAgain }).Parts.Single(p => p.Number == number);
+        var line = Of(With(Part(number, 0)), new Dictionary<string,
+            int> { ["drain-washer"] = usedAgain }).Parts.Single(p => p.Number == number);
         Assert.Equal((verdict, 1), (line.Verdict, line.Missing));
     }
 
@@ -90,7 +94,8 @@ public sealed class KitTests
     [Fact]
     public void A_superseded_number_leads_to_the_new_one_and_an_equivalent_is_told_as_such()
     {
-        var shelf = With(Part("TC-0621-F", 0, "TC-0630-F"), Part("TC-0630-F", 0, "TC-0640-F"), Part("TC-0640-F", 1), Part("MG-14-W", 2, "", "TC-0714-R"), Part("TC-0714-R", 0));
+        var shelf = With(Part("TC-0621-F", 0, "TC-0630-F"), Part("TC-0630-F", 0, "TC-0640-F"), Part("TC-0640-F", 1),
+            Part("MG-14-W", 2, "", "TC-0714-R"), Part("TC-0714-R", 0));
         var kit = Of(shelf);
         Assert.Equal(("TC-0640-F", FoundAs.Successor, 0), (kit.Parts[0].Found!.Number, kit.Parts[0].As, kit.Parts[0].Missing));
         Assert.Equal(("MG-14-W", FoundAs.Equivalent), (kit.Parts[2].Found!.Number, kit.Parts[2].As));
@@ -116,20 +121,24 @@ public sealed class KitTests
         Gen.Select(Gen.Int[1, 200], Gen.Select(Gen.Int[0, 200], Gen.Int[0, 90].Nullable()).Array[0, 6]).Sample((want, cans) =>
         {
             var containers = cans.Select((c, i) => Can(i, c.Item1 / 10m, c.Item2)).ToList();
-            var shares = ContainerShare.Of("gannet lowash 5w-30", L(want / 10m), containers, containers.ToDictionary(c => c.Id, c => c.Left));
+            var shares = ContainerShare.Of("gannet lowash 5w-30", L(want / 10m), containers,
+                containers.ToDictionary(c => c.Id, c => c.Left));
             var has = containers.Aggregate(L(0), (sum, c) => sum + c.Left);
             Assert.Equal(has < L(want / 10m) ? has : L(want / 10m), shares.Aggregate(L(0), (sum, s) => sum + s.Takes));
             Assert.All(shares, s => Assert.True(s.Takes > L(0) && s.Leaves >= L(0) && s.Takes + s.Leaves == s.Container.Left));
             // Whoever opens a new one has emptied all that were open.
             if (shares.Any(s => s.Container.Opened is null))
-                Assert.All(containers.Where(c => c.Opened is not null && c.Left > L(0)), c => Assert.Contains(shares, s => s.Container == c && s.Leaves == L(0)));
+                Assert.All(containers.Where(c => c.Opened is not null && c.Left > L(0)),
+                    c => Assert.Contains(shares, s => s.Container == c && s.Leaves == L(0)));
         });
 
     [Fact]
     public void The_wrench_covers_the_torque_and_is_in_calibration()
     {
-        Assert.Equal("TW-2", Of(Full).Torques.Single(t => t.Fastener.Id == "engine-drain-plug").Wrench!.Wrench.Name); // good on its last day
-        var late = Of(Full with { Wrenches = [Wrench("TW-2", 5, 60, Today.AddDays(-1)), Wrench("TW-9", 80, 200, Today)] }).Torques.Single(t => t.Fastener.Id == "engine-drain-plug");
+        Assert.Equal("TW-2", Of(Full).Torques.Single(t =>
+            t.Fastener.Id == "engine-drain-plug").Wrench!.Wrench.Name); // good on its last day
+        var late = Of(Full with { Wrenches = [Wrench("TW-2", 5, 60, Today.AddDays(-1)),
+            Wrench("TW-9", 80, 200, Today)] }).Torques.Single(t => t.Fastener.Id == "engine-drain-plug");
         Assert.Null(late.Wrench);
         Assert.Equal("TW-2", late.OutOfCalibration!.Wrench.Name);
     }
@@ -154,12 +163,14 @@ public sealed class KitTests
     [Fact]
     public void An_order_promises_each_piece_once()
     {
-        PlannedWork Work(string who) => new(who, Courier, ["engine-oil-and-filter"], CardPlanner.Compose(Courier, ["engine-oil-and-filter"]));
+        PlannedWork Work(string who) => new(who, Courier, ["engine-oil-and-filter"],
+            CardPlanner.Compose(Courier, ["engine-oil-and-filter"]));
         var lines = OrderList.Of([Work("A"), Work("B"), Work("C"), Work("D")], Full, Today, _ => Today.AddDays(1));
         // 4 wanted of each: 2 filters, 3 rings, 3 washers there; 25.6 L of oil wanted, 28 L there.
         Assert.Equal([("TC-0621-F", 2), ("TC-0622-R", 1), ("TC-0714-R", 1)], lines.Select(l => (l.Number, l.Count!.Value)));
         Assert.Equal(["C", "D"], lines[0].For);
-        var dry = OrderList.Of([Work("A"), Work("B")], Full with { Containers = [Can(1, 10, 3)] }, Today, _ => null).Single(l => l.Count is null);
+        var dry = OrderList.Of([Work("A"), Work("B")], Full with { Containers = [Can(1, 10, 3)] }, Today, _ => null)
+            .Single(l => l.Count is null);
         Assert.Equal(("Gannet Lowash 5W-30", L(2.8m)), (dry.Number, dry.Amount!.Value));
     }
 
@@ -205,5 +216,133 @@ public sealed class KitTests
         Assert.Equal(3, moves.OfType<KitKept>().Single().Numbers.Count);
         bench.Do(new Sign());
         Assert.IsType<KitReleased>(StockMoves.Of(bench.Card, bench.Card.History[^1].Event));
+    }
+
+    [Fact]
+    public void Tools_stand_by_size_and_a_wrench_that_is_good_needs_no_other()
+    {
+        var kit = Of(Full);
+        Assert.Equal(kit.Tools.Select(t => t.Size).Order(StringComparer.OrdinalIgnoreCase), kit.Tools.Select(t => t.Size));
+        Assert.All(kit.Torques, t => Assert.Null(t.OutOfCalibration));
+        Assert.Empty(kit.OutOfReach);
+        Assert.NotEmpty(Of(Full with { Wrenches = [] }).OutOfReach);
+        Assert.Equal([["Engine oil"]], kit.Pan!.Fluids.Select(f => f.Select(x => x.Name)));
+    }
+
+    [Fact]
+    public void Whatever_is_short_stops_the_kit()
+    {
+        Assert.Equal(KitVerdict.Stops, Of(Full with { Containers = [] }).Verdict);
+        Assert.Equal(KitVerdict.Stops, Of(Full with { Pans = [new("Tiny", L(3))] }).Verdict);
+        Assert.Equal(KitVerdict.Worse, Of(With(Part("TC-0714-R", 0))).Verdict);
+    }
+
+    [Fact]
+    public void Of_opened_containers_the_oldest_of_shut_ones_the_smallest_and_of_equals_the_first()
+    {
+        IEnumerable<int> From(params OilContainer[] cans) =>
+            Of(Full with { Containers = cans }).Oils.Single().Shares.Select(s => s.Container.Id);
+        Assert.Equal([2, 1, 5], From(Can(1, 3, 10), Can(2, 3, 40), Can(4, 20, null), Can(5, 5, null)));
+        Assert.Equal([7, 8], From(Can(8, 5, null), Can(7, 5, null)));
+        Assert.Equal([3], From(Can(1, 0, 90), Can(3, 20, null)));
+    }
+
+    [Fact]
+    public void One_number_in_two_places_is_one_line_with_the_worse_of_its_seals()
+    {
+        var washer = Courier.Parts["drain-washer"];
+        var sheet = Courier with
+        {
+            Parts = new Dictionary<string, Part>(Courier.Parts) { ["second"] = washer with { Id = "second", Compare = true } },
+            Jobs = new Dictionary<string, Job>(Courier.Jobs)
+            {
+                ["engine-oil-and-filter"] =
+                    Courier.Jobs["engine-oil-and-filter"] with { Parts = [.. Courier.Jobs["engine-oil-and-filter"].Parts, "second"] },
+            },
+        };
+        string[] jobs = ["engine-oil-and-filter"];
+        KitPartLine Line(int there, int first, int second) => KitCheck.Of(sheet, jobs, CardPlanner.Compose(Courier, jobs),
+            new Dictionary<string, int> { ["drain-washer"] = first, ["second"] = second }, With(Part("TC-0714-R", there)), null, Today)
+            .Parts.Single(p => p.Number == "TC-0714-R");
+        Assert.Equal((2, 1, 3, true), (Line(1, 3, 0).Wanted, Line(1, 3, 0).Missing, Line(1, 3, 0).UsedAgain, Line(1, 3, 0).Compare));
+        Assert.Equal(KitVerdict.Worse, Line(1, 1, 0).Verdict); // the one that was not used again may stay
+        Assert.Equal(KitVerdict.Stops, Line(0, 1, 0).Verdict);
+    }
+
+    [Fact]
+    public void A_foreign_number_leads_to_nothing()
+    {
+        var found = ScannedPart.Of(Of(Full), Full, new HashSet<string>(), "OB-2201-F");
+        Assert.Equal((ScanVerdict.Foreign, null, "", ""), (found.Verdict, found.Part, found.Number, found.Why));
+        Assert.Equal("", ScannedPart.Of(Of(Full), Full, new HashSet<string>(), "TC-0621-F").Why);
+        var enough = ScannedPart.Of(Of(Full), Full, new HashSet<string> { "oil-filter" }, "TC-0621-F");
+        Assert.Equal((ScanVerdict.Enough, "TC-0621-F", ""), (enough.Verdict, enough.Number, enough.Why));
+    }
+
+    [Fact]
+    public void An_order_names_what_fits_or_what_is_asked_for_and_for_whom()
+    {
+        PlannedWork Work(string who) => new(who, Courier, ["engine-oil-and-filter"],
+            CardPlanner.Compose(Courier, ["engine-oil-and-filter"]));
+        OrderLine Oil(Shelf shelf) => OrderList.Of([Work("A"), Work("B")], shelf, Today, _ => null).Single(l => l.Count is null);
+        var fits = Oil(Full with { Containers = [] });
+        Assert.Equal(("Gannet Lowash 5W-30", "Engine oil", L(12.8m)), (fits.Number, fits.Name, fits.Amount!.Value));
+        Assert.Equal(["A", "B"], fits.For);
+        Assert.Equal("Tarn T-41L or SAE 5W-30", Oil(Full with { Containers = [], Oils = OilBook.Empty }).Number);
+        // A number that the stores know under another is ordered under that one.
+        var washers = OrderList.Of([Work("A"), Work("B")], With(Part("TC-0714-R", 0), Part("MG-14-W", 1, "", "TC-0714-R")) with
+        {
+            Parts = [.. Full.Parts.Where(p => p.Number != "TC-0714-R"), Part("MG-14-W", 1, "", "TC-0714-R")],
+        }, Today, _ => null);
+        Assert.Contains(washers, l => l is { Number: "MG-14-W", Count: 1 });
+    }
+
+    [Fact]
+    public void An_order_lists_parts_then_fluids_each_by_name()
+    {
+        var brae = ComposerTests.Sheets["ostler-brae-28d"];
+        string[] jobs = ["engine-oil-and-filter", "gearbox-oil", "coolant"];
+        var lines = OrderList.Of([new("A", brae, jobs, CardPlanner.Compose(brae, jobs))], Shelf.Empty, Today, _ => null);
+        var fluids = lines.Where(l => l.Count is null).Select(l => l.Number).ToList();
+        Assert.Equal(3, fluids.Count);
+        Assert.Equal(fluids.Order(StringComparer.Ordinal), fluids);
+        Assert.Equal(lines.Count - 3, lines.TakeWhile(l => l.Count is not null).Count());
+    }
+
+    private static FluidSystem Fluid(string name, decimal litres, FillBy by = FillBy.Dipstick, params string[] grades) =>
+        Courier.Fluids["engine-oil"] with
+    {
+        Id = name, Name = name, FillBy = by,
+        Amount = Courier.Fluids["engine-oil"].Amount with { Value = L(litres) },
+        Grades = Courier.Fluids["engine-oil"].Grades with { Value = grades.Length > 0 ? grades : ["SAE 5W-30"] },
+    };
+
+    [Fact]
+    public void Pans_are_tried_until_all_finds_room() =>
+        // The first choice, 6 L into the pan of 10, leaves no room for two of 5 L.
+        Assert.Equal([1, 0, 0], PanPlan.Of([Fluid("A", 6), Fluid("B", 5), Fluid("C", 5)], [L(10), L(6)])!);
+
+    [Fact]
+    public void What_pans_are_short_of_is_said_in_full()
+    {
+        Assert.Equal("The pan holds 3.00 L, but 6.40 L of engine oil will come out. "
+            + "Take a larger pan or one more and say so at the kit; one that is emptied in between counts twice.",
+            $"{PanPlan.Short([Fluid("Engine oil", 6.4m)], [L(3)])}");
+        Assert.Equal("The pans hold 3.00 L and 2.00 L, but 6.40 L of engine oil, 9.80 L of coolant will come out, and the engine "
+            + "oil and the coolant cannot share one.",
+            PanPlan.Short([Fluid("Engine oil", 6.4m), Fluid("Coolant", 9.8m, FillBy.Book, "Blue 40")], [L(3), L(2)])!.What);
+        Assert.Equal("The pan holds 3.00 L, but 6.40 L of engine oil, 2.00 L of axle oil will come out.",
+            PanPlan.Short([Fluid("Engine oil", 6.4m), Fluid("Axle oil", 2, FillBy.Overflow, "GL-5", "SAE 80W-90")], [L(3)])!.What);
+        Assert.Null(PanPlan.Short([], [L(3)]));
+        Assert.Null(PanPlan.Short([Fluid("Engine oil", 3)], [L(3)]));
+    }
+
+    [Fact]
+    public void What_is_measured_on_its_way_out_has_a_pan_of_its_own()
+    {
+        Assert.False(PanPlan.MayShare(Fluid("A", 1, FillBy.MeasuredReturn), Fluid("B", 1)));
+        Assert.False(PanPlan.MayShare(Fluid("A", 1), Fluid("B", 1, FillBy.MeasuredReturn)));
+        Assert.True(PanPlan.MayShare(Fluid("A", 1), Fluid("B", 1, FillBy.Overflow, "atf Red")));
+        Assert.False(PanPlan.MayShare(Fluid("A", 1), Fluid("B", 1, FillBy.Book, "DOT 4")));
     }
 }

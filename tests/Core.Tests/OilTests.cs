@@ -7,14 +7,17 @@ namespace Anakyklos.Core.Tests;
 
 public sealed class OilTests
 {
-    private static readonly CoverBook Book = new([new("T-41L", "T-41", []), new("T-41", "T-40", []), new("C8", "C7", [Fuel.Petrol]), new("DOT 5.1", "DOT 4", [])]);
+    private static readonly CoverBook Book = new([new("T-41L", "T-41", []), new("T-41", "T-40", []), new("C8", "C7", [Fuel.Petrol]),
+        new("DOT 5.1", "DOT 4", [])]);
     private static readonly OilRequirement Diesel = OilRequirement.Of(Workbench.Courier, Workbench.Courier.Fluids["engine-oil"]);
 
-    private static OilProduct Oil(string grade, string code, bool lowAsh = false, params string[] additives) => new("A can", [grade], code.Length > 0 ? [code] : [], additives, lowAsh);
+    private static OilProduct Oil(string grade, string code, bool lowAsh = false, params string[] additives) =>
+        new("A can", [grade], code.Length > 0 ? [code] : [], additives, lowAsh);
 
     private static Temperature C(int degrees) => Temperature.Of(degrees, TemperatureScale.Celsius);
 
-    private static OilRequirement Wants(string grade, string approval, params string[] additives) => new([new(grade, null, null)], approval.Length > 0 ? [approval] : [], additives, false, Fuel.Diesel);
+    private static OilRequirement Wants(string grade, string approval, params string[] additives) =>
+        new([new(grade, null, null)], approval.Length > 0 ? [approval] : [], additives, false, Fuel.Diesel);
 
     [Theory]
     [InlineData("T-41L", "T-41L", "T-41L")]
@@ -28,7 +31,8 @@ public sealed class OilTests
     [Fact]
     public void What_holds_for_petrol_only_holds_for_petrol() => Assert.Equal(["C8", "C7"], Book.Way("C8", "C7", Fuel.Petrol)!);
 
-    private static readonly Gen<Cover[]> Covers = Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], (a, b) => new Cover($"K{a}", $"K{b}", [])).Array[0, 14];
+    private static readonly Gen<Cover[]> Covers =
+        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], (a, b) => new Cover($"K{a}", $"K{b}", [])).Array[0, 14];
 
     [Fact]
     public void Cover_is_what_walking_the_arrows_reaches() => Covers.Sample(covers =>
@@ -49,7 +53,8 @@ public sealed class OilTests
             {
                 var way = book.Way($"K{i}", $"K{j}", Fuel.Diesel);
                 Assert.Equal(reach[i, j], way is not null);
-                Assert.All(way?.Zip(way.Skip(1)) ?? [], step => Assert.Contains(covers, c => c.Code == step.First && c.Covers == step.Second));
+                Assert.All(way?.Zip(way.Skip(1)) ?? [], step =>
+                    Assert.Contains(covers, c => c.Code == step.First && c.Covers == step.Second));
             }
     });
 
@@ -80,12 +85,14 @@ public sealed class OilTests
     [InlineData(-26, 30, Lack.TooColdForGrade)]
     [InlineData(-20, 41, Lack.TooHotForGrade)]
     public void A_grade_is_good_between_its_temperatures(int coldest, int hottest, Lack? lack) =>
-        Assert.Equal(lack, OilMatch.Of(Oil("SAE 5W-30", "Tarn T-41L", true), Diesel, CoverBook.Empty, new(C(coldest), C(hottest))).Lacks.Select(l => (Lack?)l.Of).SingleOrDefault());
+        Assert.Equal(lack, OilMatch.Of(Oil("SAE 5W-30", "Tarn T-41L", true), Diesel, CoverBook.Empty,
+            new(C(coldest), C(hottest))).Lacks.Select(l => (Lack?)l.Of).SingleOrDefault());
 
     [Fact]
     public void A_limited_slip_axle_wants_its_additive_and_brake_fluid_its_class()
     {
-        Assert.Equal(Lack.Additive, OilMatch.Of(Oil("SAE 80W-90", "GL-5"), Wants("SAE 80W-90", "GL-5", "LS"), Book, null).Lacks.Single().Of);
+        Assert.Equal(Lack.Additive, OilMatch.Of(Oil("SAE 80W-90", "GL-5"), Wants("SAE 80W-90", "GL-5", "LS"), Book,
+            null).Lacks.Single().Of);
         Assert.True(OilMatch.Of(Oil("SAE 80W-90", "GL-5", false, "LS"), Wants("SAE 80W-90", "GL-5", "LS"), Book, null).Fits);
         Assert.Equal(Lack.Approval, OilMatch.Of(Oil("SAE 75W-90", "GL-4"), Wants("SAE 75W-90", "GL-5"), Book, null).Lacks.Single().Of);
         Assert.True(OilMatch.Of(Oil("DOT 5.1", ""), Wants("DOT 4", ""), Book, null).Fits);
@@ -94,7 +101,8 @@ public sealed class OilTests
 
     [Fact]
     public void Of_two_that_are_mixed_each_must_fit() =>
-        Assert.Equal([true, false], OilMatch.Mix([Oil("SAE 5W-30", "T-41L"), Oil("SAE 5W-30", "T-40")], Wants("SAE 5W-30", "T-41"), Book, null).Select(f => f.Fits));
+        Assert.Equal([true, false], OilMatch.Mix([Oil("SAE 5W-30", "T-41L"), Oil("SAE 5W-30", "T-40")], Wants("SAE 5W-30", "T-41"), Book,
+            null).Select(f => f.Fits));
 
     [Fact]
     public void Every_error_of_an_oil_book_comes_at_once_with_its_line()

@@ -57,7 +57,8 @@ public class OrderOfWorkTests
                     Before(look, cover, "a cover goes on after the look that it would hide");
             foreach (var reset in plan.Rows.Where(r => r.Step.Kind == StepKind.Reset))
                 foreach (var row in plan.Rows
-                    .Where(r => r.Step.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Fit or StepKind.Tighten or StepKind.Run or StepKind.Look))
+                    .Where(r =>
+                        r.Step.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Fit or StepKind.Tighten or StepKind.Run or StepKind.Look))
                     Before(row, reset, "the indicator is put out when the work is done");
         }
     }

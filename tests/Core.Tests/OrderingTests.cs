@@ -4,7 +4,8 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Tests;
 
-/// <summary>Putting work in order: small cases worked out by hand, every order tried where that is possible, and an independent constraint solver.</summary>
+/// <summary>Putting work in order: small cases worked out by hand, every order tried where that is possible, and an independent constraint
+/// solver.</summary>
 public class OrderingTests
 {
     private static OrderingTask Task(int minutes, Place place, int people = 1) => new(minutes * 60, place.UsualLift(), place, people);
@@ -15,7 +16,8 @@ public class OrderingTests
     public void A_wait_is_filled_with_other_work()
     {
         // Drain (2) and wait 10, then close (2); looking round (7) fits into the wait, so 2 + 10 + 2 up, with 4 to raise and 3 to lower.
-        var order = StepOrdering.ForOne(Problem([Task(2, Place.Below), Task(2, Place.Below), Task(7, Place.Below)], new OrderingLag(0, 1, 600)));
+        var order = StepOrdering.ForOne(Problem([Task(2, Place.Below), Task(2, Place.Below), Task(7, Place.Below)],
+            new OrderingLag(0, 1, 600)));
         Assert.Equal([0, 2, 1], order.Tasks.Select(t => t.Task));
         Assert.Equal(new OrderCost((4 + 2 + 10 + 2 + 3) * 60, 2, 0), order.Cost);
         Assert.True(order.IsProven);
@@ -32,8 +34,10 @@ public class OrderingTests
     [Fact]
     public void A_wait_shorter_than_the_lift_moves_is_waited_out()
     {
-        // Above: run (1), settle 5, read (1). The work below (1) would cost 7 for the lift; it is done anyway, so it fills the wait: 1 + (4 + 1 + 3) + 1.
-        var order = StepOrdering.ForOne(Problem([Task(1, Place.Top), Task(1, Place.Top), Task(1, Place.Below)], new OrderingLag(0, 1, 300)));
+        // Above: run (1), settle 5, read (1). The work below (1) would cost 7 for the lift; it is done anyway, so it fills the wait: 1 + (4
+        // + 1 + 3) + 1.
+        var order = StepOrdering.ForOne(Problem([Task(1, Place.Top), Task(1, Place.Top), Task(1, Place.Below)],
+            new OrderingLag(0, 1, 300)));
         Assert.Equal([0, 2, 1], order.Tasks.Select(t => t.Task));
         Assert.Equal(10 * 60, order.Cost.Seconds);
     }
@@ -42,7 +46,8 @@ public class OrderingTests
     public void While_a_plug_is_out_the_lift_stays_up()
     {
         var bar = new OrderingBar(0, 1, [2]);
-        var order = StepOrdering.ForOne(new([Task(2, Place.Below), Task(2, Place.Below), Task(5, Place.Top)], [new(0, 1, 1800)], [bar], 240, 180));
+        var order = StepOrdering.ForOne(new([Task(2, Place.Below), Task(2, Place.Below), Task(5, Place.Top)], [new(0, 1, 1800)], [bar], 240,
+            180));
         Assert.NotEqual([0, 2, 1], order.Tasks.Select(t => t.Task));
         // 5 above, 4 up, 2, 30 waited, 2, 3 down; nothing can fill the half hour.
         Assert.Equal((5 + 4 + 2 + 30 + 2 + 3) * 60, order.Cost.Seconds);
@@ -52,7 +57,8 @@ public class OrderingTests
     [Fact]
     public void From_the_middle_what_waits_for_a_part_is_not_opened()
     {
-        var problem = new OrderingProblem([Task(2, Place.Below), Task(2, Place.Below), Task(5, Place.Below)], [new(0, 1, 0)], [new(0, 1, [])], 240, 180)
+        var problem = new OrderingProblem([Task(2, Place.Below), Task(2, Place.Below), Task(5, Place.Below)], [new(0, 1, 0)],
+            [new(0, 1, [])], 240, 180)
         { Start = new(new HashSet<int>(), new HashSet<int> { 1 }, new Dictionary<int, int>(), true, Place.Below) };
         Assert.Equal([2], StepOrdering.ForOne(problem).Tasks.Select(t => t.Task));
     }
@@ -68,7 +74,8 @@ public class OrderingTests
     [Fact]
     public void A_circle_and_too_many_tasks_are_refused()
     {
-        Assert.Throws<ArgumentException>(() => StepOrdering.ForOne(Problem([Task(1, Place.Top), Task(1, Place.Top)], new OrderingLag(0, 1, 0), new OrderingLag(1, 0, 0))));
+        Assert.Throws<ArgumentException>(() => StepOrdering.ForOne(Problem([Task(1, Place.Top), Task(1, Place.Top)],
+            new OrderingLag(0, 1, 0), new OrderingLag(1, 0, 0))));
         Assert.Throws<ArgumentException>(() => StepOrdering.ForOne(Problem([.. Enumerable.Range(0, 257).Select(_ => Task(1, Place.Top))])));
         Assert.Empty(StepOrdering.ForOne(Problem([])).Tasks);
     }
@@ -76,7 +83,8 @@ public class OrderingTests
     [Fact]
     public void Two_people_share_the_work_and_what_takes_both_waits_for_both()
     {
-        var order = StepOrdering.ForTwo(Problem([Task(10, Place.Top), Task(10, Place.Cab), Task(4, Place.Top, people: 2)], new OrderingLag(0, 2, 0)));
+        var order = StepOrdering.ForTwo(Problem([Task(10, Place.Top), Task(10, Place.Cab), Task(4, Place.Top, people: 2)],
+            new OrderingLag(0, 2, 0)));
         Assert.Equal(14 * 60, order.Cost.Seconds);
         Assert.True(order.IsProven);
         Assert.Equal(2, order.Tasks.Take(2).Select(t => t.Person).Distinct().Count());
@@ -91,7 +99,8 @@ public class OrderingTests
             if (problem.Start.Done.Count > 0)
                 continue;
             Ordering small, large;
-            try { (small, large) = (StepOrdering.ForOne(problem, 1), StepOrdering.ForOne(problem, 20_000)); } catch (ArgumentException) { continue; }
+            try { (small, large) = (StepOrdering.ForOne(problem, 1),
+                StepOrdering.ForOne(problem, 20_000)); } catch (ArgumentException) { continue; }
             Assert.True(large.Cost.CompareTo(small.Cost) <= 0, $"seed {seed}");
             Assert.True(small.Bound.CompareTo(large.Cost) <= 0, $"seed {seed}: bound {small.Bound} above a found {large.Cost}");
         }

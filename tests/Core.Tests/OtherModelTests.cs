@@ -73,7 +73,8 @@ public class OtherModelTests
     private JobCard _card;
 
     public OtherModelTests() => _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(),
-        new CardOpened("T-1", Tractor.Id, 1, ["oil", "grease"], CardPlanner.Compose(Tractor, ["oil", "grease"]), Km(1000), Use.Normal, null, new Dictionary<string, int>()))]);
+        new CardOpened("T-1", Tractor.Id, 1, ["oil", "grease"], CardPlanner.Compose(Tractor, ["oil", "grease"]), Km(1000), Use.Normal, null,
+            new Dictionary<string, int>()))]);
 
     private static readonly CardFacts Facts = new(Shelf.Empty with { Oils = new([new("Any SAE 30", ["SAE 30"], [], [], false)],
         CoverBook.Empty) });
@@ -108,7 +109,8 @@ public class OtherModelTests
         Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(5)],
             EngineOil(4, "Any SAE 30")));
         Done("block", "lid-off", "breather-off", "drain", "filter-off", "ring-on");
-        Do(new TakeReading("plug-in", new(Core.Quantities.Quantity<Core.Quantities.Torque>.Of(60, Core.Quantities.Torque.PoundFoot), Core.Quantities.Torque.PoundFoot)));
+        Do(new TakeReading("plug-in", new(Core.Quantities.Quantity<Core.Quantities.Torque>.Of(60, Core.Quantities.Torque.PoundFoot),
+            Core.Quantities.Torque.PoundFoot)));
     }
 
     [Fact]
@@ -191,10 +193,13 @@ public class OtherModelTests
     [Fact]
     public void A_seal_that_lasts_twice_needs_no_second_name_the_second_time()
     {
-        _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(), _card.Opened with { SealsUsedAgain = new Dictionary<string, int> { ["ring"] = 1 } })]);
-        var parts = new Dictionary<string, KitPart> { ["can"] = new(KitChoice.InHand), ["ring"] = new(KitChoice.OldAgain, "", "Still flat") };
+        _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(),
+            _card.Opened with { SealsUsedAgain = new Dictionary<string, int> { ["ring"] = 1 } })]);
+        var parts = new Dictionary<string, KitPart> { ["can"] = new(KitChoice.InHand),
+            ["ring"] = new(KitChoice.OldAgain, "", "Still flat") };
         Do(new ConfirmKit("kit", parts, [L(5)], EngineOil(4, "Any SAE 30")));
-        Assert.Equal(("Copper ring used again, the second time", false), (_card.Deviations[0].Event.What, _card.Deviations[0].Event.NeedsCountersignature));
+        Assert.Equal(("Copper ring used again, the second time", false),
+            (_card.Deviations[0].Event.What, _card.Deviations[0].Event.NeedsCountersignature));
     }
 
     [Fact]

@@ -4,7 +4,8 @@ using Anakyklos.Core.Sheets;
 namespace Anakyklos.Core.Tests;
 
 /// <summary>
-/// Two people by sheer trying: every sequence of beginnings with every share of the tasks, each as early as it may. It knows nothing of the search it checks; for
+/// Two people by sheer trying: every sequence of beginnings with every share of the tasks, each as early as it may. It knows nothing of the
+/// search it checks; for
 /// five tasks these are a few thousand schedules.
 /// </summary>
 internal static class PairOracle

@@ -19,7 +19,8 @@ public class PlanningProperties
 
     private static JsonObject Value(string value, bool list = false) => Cited(new() { ["is"] = list ? new JsonArray(value) : value });
 
-    /// <summary>A sheet from a seed: covers behind covers, oils filled by gauge or until they run over, parts behind lids, cold work, jobs over all of it.</summary>
+    /// <summary>A sheet from a seed: covers behind covers, oils filled by gauge or until they run over, parts behind lids, cold work, jobs
+    /// over all of it.</summary>
     private static string MakeSheet(int seed)
     {
         var random = new Random(seed);
@@ -29,7 +30,8 @@ public class PlanningProperties
         var covers = random.Next(1, 7);
         for (var i = 0; i < covers; i++)
         {
-            var cover = Cited(new() { ["name"] = $"Cover {i}", ["place"] = places[random.Next(4)], ["tool"] = "by hand", ["takes"] = $"{random.Next(1, 6)} min", ["needs"] = new JsonArray() });
+            var cover = Cited(new() { ["name"] = $"Cover {i}", ["place"] = places[random.Next(4)], ["tool"] = "by hand",
+                ["takes"] = $"{random.Next(1, 6)} min", ["needs"] = new JsonArray() });
             if (i > 0 && random.Next(2) == 0)
                 ((JsonArray)cover["needs"]!).Add($"cover-{random.Next(i)}");
             if (random.Next(4) == 0)
@@ -37,17 +39,22 @@ public class PlanningProperties
             access[$"cover-{i}"] = cover;
         }
         JsonArray Behind() => random.Next(3) == 0 ? [] : [$"cover-{random.Next(covers)}"];
-        JsonObject Fastener(string name) => new() { ["name"] = name, ["material"] = "steel", ["drive"] = "Hex 17", ["torque"] = Cited(new() { ["is"] = "30 N·m", ["low"] = "28 N·m", ["high"] = "32 N·m" }), ["tooMuch"] = "new-part", ["takes"] = "2 min" };
+        JsonObject Fastener(string name) => new() { ["name"] = name, ["material"] = "steel", ["drive"] = "Hex 17",
+            ["torque"] = Cited(new() { ["is"] = "30 N·m", ["low"] = "28 N·m", ["high"] = "32 N·m" }), ["tooMuch"] = "new-part",
+            ["takes"] = "2 min" };
         var oils = random.Next(1, 4);
         for (var i = 0; i < oils; i++)
         {
             var overflow = random.Next(2) == 0;
             var needs = Behind();
-            var fluid = new JsonObject { ["name"] = $"Oil {i}", ["amount"] = Value("4 L"), ["tolerance"] = Value("0.2 L"), ["grades"] = Value("SAE 30", true), ["approvals"] = Cited(new() { ["is"] = new JsonArray() }), ["drainHot"] = random.Next(2) == 0 };
+            var fluid = new JsonObject { ["name"] = $"Oil {i}", ["amount"] = Value("4 L"), ["tolerance"] = Value("0.2 L"),
+                ["grades"] = Value("SAE 30", true), ["approvals"] = Cited(new() { ["is"] = new JsonArray() }),
+                ["drainHot"] = random.Next(2) == 0 };
             if (overflow)
                 fluid["fillBy"] = "overflow";
             else
-                (fluid["pumped"], fluid["betweenMarks"], fluid["reading"], fluid["settleAfterPour"], fluid["target"], fluid["safeToStart"]) = (true, Value("1 L"), Value("Cold"), "1 min", "top-mark", Value("2 L"));
+                (fluid["pumped"], fluid["betweenMarks"], fluid["reading"], fluid["settleAfterPour"], fluid["target"],
+                    fluid["safeToStart"]) = (true, Value("1 L"), Value("Cold"), "1 min", "top-mark", Value("2 L"));
             fluids[$"oil-{i}"] = fluid;
             parts[$"ring-{i}"] = new JsonObject { ["name"] = $"Ring {i}", ["number"] = Value($"R-{i}"), ["reusableTimes"] = 0 };
             var plug = Fastener($"Plug {i}");
@@ -63,25 +70,32 @@ public class PlanningProperties
         }
         for (var i = random.Next(4); i >= 0; i--)
         {
-            parts[$"part-{i}"] = new JsonObject { ["name"] = $"Part {i}", ["number"] = Value($"P-{i}"), ["needs"] = Behind(), ["place"] = places[random.Next(4)], ["takes"] = $"{random.Next(1, 8)} min" };
-            jobs[$"job-part-{i}"] = new JsonObject { ["name"] = $"Part {i}", ["worksOn"] = new JsonArray($"part-{i}"), ["interval"] = "all" };
-            steps[$"look-{i}"] = new JsonObject { ["kind"] = "do", ["title"] = $"Look at {i}", ["phase"] = "Look", ["place"] = places[random.Next(4)], ["takes"] = "2 min", ["needs"] = Behind(), ["cold"] = random.Next(4) == 0 };
+            parts[$"part-{i}"] = new JsonObject { ["name"] = $"Part {i}", ["number"] = Value($"P-{i}"), ["needs"] = Behind(),
+                ["place"] = places[random.Next(4)], ["takes"] = $"{random.Next(1, 8)} min" };
+            jobs[$"job-part-{i}"] = new JsonObject { ["name"] = $"Part {i}", ["worksOn"] = new JsonArray($"part-{i}"),
+                ["interval"] = "all" };
+            steps[$"look-{i}"] = new JsonObject { ["kind"] = "do", ["title"] = $"Look at {i}", ["phase"] = "Look",
+                ["place"] = places[random.Next(4)], ["takes"] = "2 min", ["needs"] = Behind(), ["cold"] = random.Next(4) == 0 };
             jobs[$"job-look-{i}"] = new JsonObject { ["name"] = $"Look {i}", ["steps"] = new JsonArray($"look-{i}"), ["interval"] = "all" };
         }
         return new JsonObject
         {
-            ["format"] = ModelSheet.Format, ["id"] = "made-up", ["revision"] = 1, ["make"] = "Made", ["name"] = "Up", ["stands"] = random.Next(4) == 0 ? "ground" : "lift",
+            ["format"] = ModelSheet.Format, ["id"] = "made-up", ["revision"] = 1, ["make"] = "Made", ["name"] = "Up",
+                ["stands"] = random.Next(4) == 0 ? "ground" : "lift",
             ["sources"] = new JsonObject { ["book"] = new JsonObject { ["title"] = "Book" } },
             ["access"] = access, ["fluids"] = fluids, ["fasteners"] = fasteners, ["parts"] = parts, ["steps"] = steps, ["jobs"] = jobs,
-            ["intervals"] = new JsonObject { ["all"] = Cited(new() { ["normal"] = new JsonObject { ["months"] = 12 }, ["harsh"] = new JsonObject { ["months"] = 6 } }) },
+            ["intervals"] = new JsonObject { ["all"] = Cited(new() { ["normal"] = new JsonObject { ["months"] = 12 },
+                ["harsh"] = new JsonObject { ["months"] = 6 } }) },
         }.ToJsonString();
     }
 
-    private static readonly Gen<(ModelSheet Sheet, string[] Jobs)> Cases = Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 4]).Select((seed, count) =>
+    private static readonly Gen<(ModelSheet Sheet, string[] Jobs)> Cases = Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 4])
+        .Select((seed, count) =>
     {
         var reading = SheetReader.Read(MakeSheet(seed));
         Assert.True(reading.Sheet is not null, string.Join("; ", reading.Errors.Take(3)));
-        return (reading.Sheet!, reading.Sheet!.Jobs.Keys.OrderBy(j => HashCode.Combine(seed, 7) ^ j.Sum(c => c * 31)).Take(count).ToArray());
+        return (reading.Sheet!, reading.Sheet!.Jobs.Keys.OrderBy(j => HashCode.Combine(seed, 7) ^ j.Sum(c => c * 31)).Take(count)
+            .ToArray());
     });
 
     // A made-up sheet may ask for a circle (cold work behind a cover that a warm drain needs open); then it must say so and not hang.
@@ -125,20 +139,24 @@ public class PlanningProperties
     }, iter: 80);
 
     [Fact]
-    public void From_any_state_what_is_left_is_ordered_and_what_waits_is_left_out() => Gen.Select(Cases, Gen.Int[0, 60], Gen.Int[0, 60]).Sample((c, done, blocked) =>
+    public void From_any_state_what_is_left_is_ordered_and_what_waits_is_left_out() =>
+        Gen.Select(Cases, Gen.Int[0, 60], Gen.Int[0, 60]).Sample((c, done, blocked) =>
     {
         if (Plan(c.Sheet, c.Jobs) is not { } plan)
             return;
         var steps = plan.Rows.Where(r => !r.Step.MovesLift).Select(r => r.Step).ToList();
         var (behind, ahead) = (steps.Take(done % steps.Count).Select(s => s.Id).ToHashSet(), steps.Skip(done % steps.Count).ToList());
         var stuck = ahead[blocked % ahead.Count].Id;
-        var up = plan.Rows.TakeWhile(r => r.Step.MovesLift || behind.Contains(r.Step.Id)).LastOrDefault(r => r.Step.Kind is StepKind.Raise or StepKind.Lower)?.Step.Kind == StepKind.Raise;
-        var rest = CardPlanner.Order(plan.Work, new(behind, new HashSet<string> { stuck }, new Dictionary<string, TimeSpan>(), up, null, (0, 0)));
+        var up = plan.Rows.TakeWhile(r => r.Step.MovesLift || behind.Contains(r.Step.Id))
+            .LastOrDefault(r => r.Step.Kind is StepKind.Raise or StepKind.Lower)?.Step.Kind == StepKind.Raise;
+        var rest = CardPlanner.Order(plan.Work, new(behind, new HashSet<string> { stuck }, new Dictionary<string, TimeSpan>(), up, null,
+            (0, 0)));
         var placed = rest.Rows.Select(r => r.Step.Id).ToHashSet();
         Assert.DoesNotContain(stuck, placed);
         Assert.Empty(placed.Intersect(behind));
         // Whatever is opened from here on can be closed again without what is missing.
-        foreach (var open in rest.Rows.Where(r => r.Step.What.Length > 0 && r.Step.Kind is StepKind.Open or StepKind.Drain && c.Sheet.Fasteners.ContainsKey(r.Step.What) && plan.Work.Spans.Any(s => s.Opens == r.Step.Id)))
+        foreach (var open in rest.Rows.Where(r => r.Step.What.Length > 0 && r.Step.Kind is StepKind.Open or StepKind.Drain
+            && c.Sheet.Fasteners.ContainsKey(r.Step.What) && plan.Work.Spans.Any(s => s.Opens == r.Step.Id)))
             Assert.Contains(plan.Work.Steps.Single(s => s.Kind == StepKind.Tighten && s.What == open.Step.What).Id, placed);
     }, iter: 80);
 
@@ -155,9 +173,12 @@ public class PlanningProperties
     public void What_no_order_can_do_is_found_with_its_job_and_line()
     {
         var sheet = (JsonObject)JsonNode.Parse(MakeSheet(2))!;
-        sheet["steps"]!["a"] = new JsonObject { ["kind"] = "do", ["title"] = "First", ["phase"] = "X", ["place"] = "top", ["takes"] = "1 min", ["after"] = new JsonArray("b") };
-        sheet["steps"]!["b"] = new JsonObject { ["kind"] = "do", ["title"] = "Second", ["phase"] = "X", ["place"] = "top", ["takes"] = "1 min", ["after"] = new JsonArray("a") };
-        sheet["steps"]!["c"] = new JsonObject { ["kind"] = "do", ["title"] = "Never", ["phase"] = "X", ["place"] = "top", ["takes"] = "1 min" };
+        sheet["steps"]!["a"] = new JsonObject { ["kind"] = "do", ["title"] = "First", ["phase"] = "X", ["place"] = "top",
+            ["takes"] = "1 min", ["after"] = new JsonArray("b") };
+        sheet["steps"]!["b"] = new JsonObject { ["kind"] = "do", ["title"] = "Second", ["phase"] = "X", ["place"] = "top",
+            ["takes"] = "1 min", ["after"] = new JsonArray("a") };
+        sheet["steps"]!["c"] = new JsonObject { ["kind"] = "do", ["title"] = "Never", ["phase"] = "X", ["place"] = "top",
+            ["takes"] = "1 min" };
         sheet["jobs"]!["round"] = new JsonObject { ["name"] = "Round", ["steps"] = new JsonArray("a", "b"), ["interval"] = "all" };
         var error = Assert.Single(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString(new() { WriteIndented = true }))).Errors);
         Assert.Equal("jobs.round", error.Path);
@@ -167,8 +188,10 @@ public class PlanningProperties
         sheet["jobs"]!["nothing"] = new JsonObject { ["name"] = "Nothing", ["interval"] = "all" };
         sheet["steps"]!.AsObject().Remove("a");
         sheet["steps"]!.AsObject().Remove("b");
-        Assert.Contains(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors, e => e.Text.StartsWith("This job does nothing"));
+        Assert.Contains(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors,
+            e => e.Text.StartsWith("This job does nothing"));
         sheet["jobs"]!.AsObject().Remove("nothing");
-        Assert.Contains("No job ever comes to “Never”", Assert.Single(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors).Text);
+        Assert.Contains("No job ever comes to “Never”",
+            Assert.Single(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors).Text);
     }
 }

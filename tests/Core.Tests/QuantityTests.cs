@@ -20,7 +20,8 @@ public class QuantityTests
     [InlineData("336 in-lbs", 37.9629025532792)]
     [InlineData("4 kgf·m", 39.2266)]
     [InlineData("4 mkg", 39.2266)]
-    public void Torque_reads_what_people_type(string text, double newtonMetres) => Near(newtonMetres, Quantity<Torque>.Read(text, out _)!.Value.Value.In(Torque.NewtonMetre));
+    public void Torque_reads_what_people_type(string text, double newtonMetres) =>
+        Near(newtonMetres, Quantity<Torque>.Read(text, out _)!.Value.Value.In(Torque.NewtonMetre));
 
     [Theory]
     [InlineData("3,5 L", 3.5)]
@@ -34,12 +35,14 @@ public class QuantityTests
     [InlineData("2 imp pt", 1.1365225)]
     [InlineData("1,234.5 mL", 1.2345)]
     [InlineData("250cc", 0.25)]
-    public void Volume_reads_what_people_type(string text, double litres) => Near(litres, Quantity<Volume>.Read(text, out _)!.Value.Value.In(Volume.Litre));
+    public void Volume_reads_what_people_type(string text, double litres) =>
+        Near(litres, Quantity<Volume>.Read(text, out _)!.Value.Value.In(Volume.Litre));
 
     [Theory]
     [InlineData("148 200 km", 148200)]
     [InlineData("100 mi", 160.9344)]
-    public void Distance_reads_what_people_type(string text, double km) => Near(km, Quantity<Distance>.Read(text, out _)!.Value.Value.In(Distance.Kilometre));
+    public void Distance_reads_what_people_type(string text, double km) =>
+        Near(km, Quantity<Distance>.Read(text, out _)!.Value.Value.In(Distance.Kilometre));
 
     [Theory]
     [InlineData("1,234 L", "could be 1.234 or 1234")]
@@ -98,7 +101,8 @@ public class QuantityTests
             var back = Quantity<Volume>.Read(printed, out var problem);
             Assert.True(back is not null, $"{printed}: {problem}");
             var decimals = printed.Split(' ')[0].Split('.').ElementAtOrDefault(1)?.Length ?? 0;
-            Assert.InRange(Math.Abs(back.Value.Value.In(unit) - number), 0, 0.5m / (decimal)Math.Pow(10, Math.Max(decimals, unit.MaxDecimals)) + 1e-9m);
+            Assert.InRange(Math.Abs(back.Value.Value.In(unit) - number), 0,
+                0.5m / (decimal)Math.Pow(10, Math.Max(decimals, unit.MaxDecimals)) + 1e-9m);
             Assert.EndsWith(unit.Symbol, printed);
             Assert.NotEqual(0, back.Value.Value.In(unit));
         });
@@ -114,7 +118,8 @@ public class QuantityTests
             Assert.InRange(Math.Abs((sum - Quantity<Torque>.Of(b, unit)).In(unit) - a), 0, 1e-20m);
         });
 
-    private static void Near(double expected, decimal actual) => Assert.InRange((double)actual, expected - 1e-12 * Math.Abs(expected) - 1e-13, expected + 1e-12 * Math.Abs(expected) + 1e-13);
+    private static void Near(double expected, decimal actual) =>
+        Assert.InRange((double)actual, expected - 1e-12 * Math.Abs(expected) - 1e-13, expected + 1e-12 * Math.Abs(expected) + 1e-13);
 }
 
 public class FillTests
@@ -143,7 +148,8 @@ public class FillTests
 
     [Fact]
     public void Every_honest_fill_ends_inside_the_target_and_never_above_the_top_mark() =>
-        Gen.Select(Gen.Int[-80, 50], Gen.Int[0, 2], Gen.Int[250, 1200], Gen.Int[50, 120]).Sample((from, school, bookHundredths, betweenHundredths) =>
+        Gen.Select(Gen.Int[-80, 50], Gen.Int[0, 2], Gen.Int[250, 1200], Gen.Int[50, 120])
+            .Sample((from, school, bookHundredths, betweenHundredths) =>
         {
             var (start, book, between) = (from / 100m, bookHundredths / 100m, betweenHundredths / 100m);
             var fill = new DipstickFill(L(book), L(between), L(0.2m), (TargetSchool)school);
@@ -168,7 +174,8 @@ public class FillTests
     [InlineData(0.5, 5.0, 0.8, true, false)]
     [InlineData(0.25, 6.0, 0.7, false, true)]
     [InlineData(0.25, 5.7, 0.7, false, false)]
-    public void It_warns_before_the_top_mark_is_passed_and_when_the_sum_leaves_the_book(double? level, double poured, double next, bool top, bool book)
+    public void It_warns_before_the_top_mark_is_passed_and_when_the_sum_leaves_the_book(double? level, double poured, double next, bool top,
+        bool book)
     {
         var warning = Fill().Warn(L((decimal)poured), L((decimal)next), level is { } l ? new Level((decimal)l) : null, L(0));
         Assert.Equal((top, book), (warning.PassesTop, warning.OverBook));
@@ -178,7 +185,8 @@ public class FillTests
     [InlineData("3/4", 0.75)]
     [InlineData("top", 1)]
     [InlineData("-0,25", -0.25)]
-    public void A_level_reads_as_typed(string text, double fraction) => Assert.Equal((decimal)fraction, Level.Read(text, out _)!.Value.Fraction);
+    public void A_level_reads_as_typed(string text, double fraction) =>
+        Assert.Equal((decimal)fraction, Level.Read(text, out _)!.Value.Fraction);
 
     [Theory]
     [InlineData("")]
@@ -224,8 +232,10 @@ public class TighteningTests
     [Fact]
     public void The_finest_wrench_that_covers_the_torque_is_taken()
     {
-        static TorqueWrench Wrench(string name, string low, string high, string step) => new(name, Read(low).Value, Read(high).Value, Read(step).Value, Read(low).Unit);
-        TorqueWrench[] crib = [Wrench("TW-4", "40 N·m", "200 N·m", "5 N·m"), Wrench("TW-2", "5 N·m", "60 N·m", "1 N·m"), Wrench("coarse", "10 N·m", "50 N·m", "20 N·m")];
+        static TorqueWrench Wrench(string name, string low, string high, string step) =>
+            new(name, Read(low).Value, Read(high).Value, Read(step).Value, Read(low).Unit);
+        TorqueWrench[] crib = [Wrench("TW-4", "40 N·m", "200 N·m", "5 N·m"), Wrench("TW-2", "5 N·m", "60 N·m", "1 N·m"),
+            Wrench("coarse", "10 N·m", "50 N·m", "20 N·m")];
         Assert.Equal("TW-2", TorqueWrench.For(crib, Plug)!.Name);
         Assert.Equal("TW-4", TorqueWrench.For(crib, new(Read("120 N·m").Value, Read("110 N·m").Value, Read("130 N·m").Value))!.Name);
         Assert.Null(TorqueWrench.For(crib, new(Read("300 N·m").Value, Read("290 N·m").Value, Read("310 N·m").Value)));
@@ -233,7 +243,8 @@ public class TighteningTests
 
     [Fact]
     public void Months_end_on_the_last_day_they_have() =>
-        Assert.Equal(new DateOnly(2026, 2, 28), new ServiceInterval(Quantity<Distance>.Of(10_000, Distance.Kilometre), 6).After(new(default, new(2025, 8, 31))).By);
+        Assert.Equal(new DateOnly(2026, 2, 28), new ServiceInterval(Quantity<Distance>.Of(10_000, Distance.Kilometre), 6)
+            .After(new(default, new(2025, 8, 31))).By);
 
     [Fact]
     public void Part_numbers_are_the_same_whatever_their_dashes() => Assert.True(PartNumber.Same("tc 0621 f", "TC-0621-F"));

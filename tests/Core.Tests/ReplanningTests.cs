@@ -19,7 +19,9 @@ public class ReplanningTests
     private void Open(string sheetId, params string[] jobs)
     {
         var sheet = ComposerTests.Sheets[sheetId];
-        _card = JobCard.Replay(sheet, [new(1, _now, Iona, Guid.NewGuid(), new CardOpened("HD-X", sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), Km(1000), Use.Normal, null, new Dictionary<string, int>()))]);
+        _card = JobCard.Replay(sheet, [new(1, _now, Iona, Guid.NewGuid(),
+            new CardOpened("HD-X", sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), Km(1000), Use.Normal, null,
+            new Dictionary<string, int>()))]);
     }
 
     private Decision Give(CardCommand command)
@@ -87,7 +89,8 @@ public class ReplanningTests
         WorkUpTo();
         Do(new Sign());
         Assert.Empty(_card.Open);
-        Assert.Equal(_card.Opened.Jobs.Where(j => !_card.Sheet.Intervals[_card.Sheet.Jobs[j].Interval].Once), ((Signed)_card.Signature!.Event).Due.Select(d => d.Job));
+        Assert.Equal(_card.Opened.Jobs.Where(j => !_card.Sheet.Intervals[_card.Sheet.Jobs[j].Interval].Once),
+            ((Signed)_card.Signature!.Event).Due.Select(d => d.Job));
     }
 
     [Fact]
@@ -95,7 +98,8 @@ public class ReplanningTests
     {
         Open("ostler-brae-28d", "gearbox-oil");
         WorkUpTo("undo-gearbox-fill-plug");
-        Assert.Contains("The gearbox fill plug has not been loosened yet. Loosen it first, or the gearbox oil cannot be filled again.", Refused(new ConfirmStep("drain-gearbox-oil")));
+        Assert.Contains("The gearbox fill plug has not been loosened yet. Loosen it first, or the gearbox oil cannot be filled again.",
+            Refused(new ConfirmStep("drain-gearbox-oil")));
         Do(new ConfirmStep("undo-gearbox-fill-plug"));
         Do(new ConfirmStep("drain-gearbox-oil"));
     }
@@ -137,7 +141,8 @@ public class ReplanningTests
         Assert.Empty(_card.InTheWay(plugs, _now));
         Do(new MoveLift(true, true));
         Do(new MoveLift(false, true));
-        _card = JobCard.Replay(_card.Sheet, [.. _card.History, new(_card.History.Count + 1, _now, Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
+        _card = JobCard.Replay(_card.Sheet, [.. _card.History,
+            new(_card.History.Count + 1, _now, Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
         Assert.Contains(_card.InTheWay(plugs, _now.AddMinutes(44)), r => r.What.Contains("still hot"));
         Assert.Empty(_card.InTheWay(plugs, _now.AddMinutes(45)));
     }
@@ -147,7 +152,8 @@ public class ReplanningTests
     {
         Open("ostler-brae-28d", ComposerTests.FullService);
         WorkUpTo("air-box-off");
-        var later = _card.Remaining.First(s => s.Id != "air-box-off" && !s.MovesLift && _card.InTheWay(s, _now).Count == 0 && _card.Steps.ToList().IndexOf(s) > 14);
+        var later = _card.Remaining.First(s => s.Id != "air-box-off" && !s.MovesLift && _card.InTheWay(s, _now).Count == 0
+            && _card.Steps.ToList().IndexOf(s) > 14);
         var costs = _card.PlanWith(later.Id, _now)!.Value.Costs;
         Assert.True(costs >= TimeSpan.Zero);
         Do(new TakeEarly(later.Id));

@@ -57,7 +57,8 @@ public class RobustnessProperties
     {
         var bench = new Workbench();
         bench.WorkUpTo("lay-out-kit");
-        bench.Do(FullKit() with { Parts = new Dictionary<string, KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "TC-0630-F", "Only one here") } });
+        bench.Do(FullKit() with { Parts = new Dictionary<string,
+            KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "TC-0630-F", "Only one here") } });
         bench.WorkUpTo("look-at-joints");
         bench.Do(new ReportLeak("look-at-joints", "oil-filter-cap"));
         bench.Do(new TakeReading("tighten-filter-cap", Nm(25)));
@@ -69,6 +70,7 @@ public class RobustnessProperties
         var again = JobCard.Replay(Courier, [.. bench.Card.History.Select(h => h with { Event = CardJson.Read(CardJson.Write(h.Event)) })]);
         Assert.Equal(bench.Card.Open, again.Open);
         Assert.Throws<System.Text.Json.JsonException>(() => CardJson.Read("{\"event\":\"Nonsense\"}"));
-        Assert.Throws<System.Text.Json.JsonException>(() => CardJson.Read(CardJson.Write(new Poured("x", Litres(1))).Replace("1 L", "1 Nm")));
+        Assert.Throws<System.Text.Json.JsonException>(() =>
+            CardJson.Read(CardJson.Write(new Poured("x", Litres(1))).Replace("1 L", "1 Nm")));
     }
 }

@@ -29,8 +29,10 @@ public class SheetTests
     [Fact]
     public void A_torque_ten_times_too_large_is_found_with_its_line_and_in_the_words_of_the_trade()
     {
-        var error = Assert.Single(ErrorsWith("\"is\": \"38 N·m\", \"low\": \"35 N·m\", \"high\": \"41 N·m\"", "\"is\": \"380 N·m\", \"low\": \"350 N·m\", \"high\": \"410 N·m\""));
-        Assert.Equal($"line {LineOf("\"is\": \"38 N·m\"")}, `fasteners.engine-drain-plug.torque`: 380 N·m is ten times what an M14 plug takes. Check the number and its unit.", error.ToString());
+        var error = Assert.Single(ErrorsWith("\"is\": \"38 N·m\", \"low\": \"35 N·m\", \"high\": \"41 N·m\"",
+            "\"is\": \"380 N·m\", \"low\": \"350 N·m\", \"high\": \"410 N·m\""));
+        Assert.Equal($"line {LineOf("\"is\": \"38 N·m\"")}, `fasteners.engine-drain-plug.torque`: 380 N·m is ten times what an M14 "
+            + "plug takes. Check the number and its unit.", error.ToString());
     }
 
     [Fact]
@@ -39,8 +41,10 @@ public class SheetTests
         var broken = Text.Replace("\"revision\": 5", "\"revision\": 0").Replace("\"1.4 L\"",
             "\"9 L\"").Replace("\"seal\": \"drain-washer\"", "\"seal\": \"gasket\"").Replace("\"takes\": \"7 min\"", "\"takes\": \"soon\"");
         var errors = SheetReader.Read(broken).Errors;
-        Assert.Equal(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal", "steps.warm-up.takes"],
-            errors.Select(e => e.Path).OrderBy(p => Array.IndexOf(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal", "steps.warm-up.takes"], p)));
+        Assert.Equal(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal",
+            "steps.warm-up.takes"],
+            errors.Select(e => e.Path).OrderBy(p => Array.IndexOf(["revision", "fluids.engine-oil.betweenMarks",
+                "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal", "steps.warm-up.takes"], p)));
         Assert.Equal(errors.Select(e => e.Line).Order(), errors.Select(e => e.Line));
     }
 
@@ -53,7 +57,8 @@ public class SheetTests
     [InlineData("\"4.6 L\"", "\"5.01 L\"", "the first pour brings 5.00 L")]
     [InlineData("\"from\": \"cap\"", "\"from\": \"forum\"", "no source “forum”")]
     [InlineData("\"kind\": \"drain\"", "\"kind\": \"empty\"", "“empty” is not known here")]
-    [InlineData("\"what\": \"oil-filter-cap\", \"title\": \"Tighten", "\"what\": \"dipstick\", \"title\": \"Tighten", "works on a fastener")]
+    [InlineData("\"what\": \"oil-filter-cap\", \"title\": \"Tighten", "\"what\": \"dipstick\", \"title\": \"Tighten",
+        "works on a fastener")]
     [InlineData("\"reusableTimes\": 1,", "", "how often it is reusable")]
     [InlineData("\"make\": \"Tarn\"", "\"make\": \"Tarn\", \"maker\": \"Tarn\"", "“maker” is not known here")]
     [InlineData("\"thread\": \"M14x1.5\"", "\"thread\": \"14 mm\"", "not a metric thread")]
@@ -79,13 +84,16 @@ public class SheetTests
     [Fact]
     public void A_newer_revision_tells_what_it_says_otherwise()
     {
-        var newer = SheetReader.Read(Text.Replace("\"is\": \"38 N·m\"", "\"is\": \"40 N·m\"").Replace("TC-0621-F", "TC-0631-F").Replace("\"drain-washer\"", "\"plug-washer\"")).Sheet!;
-        Assert.Equal(["Engine drain plug: 40 N·m (35 N·m to 41 N·m), Hex 14, was 38 N·m (35 N·m to 41 N·m), Hex 14", "Oil filter cartridge: TC-0631-F, was TC-0621-F",
+        var newer = SheetReader.Read(Text.Replace("\"is\": \"38 N·m\"", "\"is\": \"40 N·m\"").Replace("TC-0621-F", "TC-0631-F")
+            .Replace("\"drain-washer\"", "\"plug-washer\"")).Sheet!;
+        Assert.Equal(["Engine drain plug: 40 N·m (35 N·m to 41 N·m), Hex 14, was 38 N·m (35 N·m to 41 N·m), Hex 14",
+            "Oil filter cartridge: TC-0631-F, was TC-0621-F",
             "Washer for the drain plug is new", "Washer for the drain plug is gone"], SheetDifference.Between(Workbench.Courier, newer));
         Assert.Empty(SheetDifference.Between(Workbench.Courier, Workbench.Courier));
     }
 
     [Fact]
     public void A_missing_value_is_missed_by_its_own_name() =>
-        Assert.Contains(ErrorsWith("\"tolerance\": {", "\"tolerances\": {"), e => e is { Path: "fluids.engine-oil.tolerance", Text: "This is missing." });
+        Assert.Contains(ErrorsWith("\"tolerance\": {", "\"tolerances\": {"),
+            e => e is { Path: "fluids.engine-oil.tolerance", Text: "This is missing." });
 }

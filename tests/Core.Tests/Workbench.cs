@@ -23,7 +23,8 @@ internal sealed class Workbench
 
     internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<string, int>? seals = null)
     {
-        var opened = new CardOpened("HD-07", Courier.Id, Courier.Revision, ["engine-oil-and-filter"], CardPlanner.Compose(Courier, ["engine-oil-and-filter"]),
+        var opened = new CardOpened("HD-07", Courier.Id, Courier.Revision, ["engine-oil-and-filter"],
+            CardPlanner.Compose(Courier, ["engine-oil-and-filter"]),
             Km(148_200), Use.Harsh, school, seals ?? new Dictionary<string, int>());
         Card = JobCard.Replay(Courier, [new(1, Now, Iona, Guid.NewGuid(), opened)]);
     }

@@ -16,13 +16,15 @@ public sealed class CardStoreTests : IDisposable
     {
         var (database, cards, id) = await _workshop.WithCard();
         await cards.Handle(id, Guid.NewGuid(), new ConfirmStep("warm-up"), Iona, Monday.AddMinutes(7));
-        await cards.Handle(id, Guid.NewGuid(), new NoteFinding("warm-up", FindingGrade.KeepAnEye, "Whistles when cold – “Fan” ½"), Iona, Monday.AddMinutes(8));
+        await cards.Handle(id, Guid.NewGuid(), new NoteFinding("warm-up", FindingGrade.KeepAnEye, "Whistles when cold – “Fan” ½"), Iona,
+            Monday.AddMinutes(8));
         var before = cards.Find(id)!;
         database.Dispose();
 
         var (again, reopened) = _workshop.Open();
         var card = reopened.Find(id)!;
-        Assert.Equal(before.History.Select(h => (h.Seq, h.At.UtcTicks, h.By, h.Command)), card.History.Select(h => (h.Seq, h.At.UtcTicks, h.By, h.Command)));
+        Assert.Equal(before.History.Select(h => (h.Seq, h.At.UtcTicks, h.By, h.Command)),
+            card.History.Select(h => (h.Seq, h.At.UtcTicks, h.By, h.Command)));
         Assert.Equal(before.History.Select(h => CardJson.Write(h.Event)), card.History.Select(h => CardJson.Write(h.Event)));
         Assert.Equal("lay-out-kit", card.Next!.Id);
         Assert.Equal("Whistles when cold – “Fan” ½", card.Findings.Single().Event.Text);
@@ -71,8 +73,10 @@ public sealed class CardStoreTests : IDisposable
     {
         var (_, one, id) = await _workshop.WithCard();
         var (database, two) = _workshop.Open();
-        var findings = Enumerable.Range(0, 40).Select(i => (i % 2 == 0 ? one : two).Handle(id, Guid.NewGuid(), new NoteFinding("warm-up", FindingGrade.Sound, $"look {i}"), Iona, Monday.AddSeconds(i)));
-        var steps = new[] { one, two, one, two }.Select(store => store.Handle(id, Guid.NewGuid(), new ConfirmStep("warm-up"), Iona, Monday));
+        var findings = Enumerable.Range(0, 40).Select(i => (i % 2 == 0 ? one : two)
+            .Handle(id, Guid.NewGuid(), new NoteFinding("warm-up", FindingGrade.Sound, $"look {i}"), Iona, Monday.AddSeconds(i)));
+        var steps = new[] { one, two, one, two }.Select(store =>
+            store.Handle(id, Guid.NewGuid(), new ConfirmStep("warm-up"), Iona, Monday));
         var answers = await Task.WhenAll([.. findings, .. steps]);
         Assert.Equal(41, answers.Count(a => a!.Decision is Accepted));
         Assert.Equal(3, answers.Count(a => a!.Decision is Refused));
@@ -145,7 +149,8 @@ public sealed class CardStoreTests : IDisposable
 
         _workshop.Execute("drop trigger event_is_not_changed; update event set person_name = 'Nobody' where seq = 2");
         Assert.Equal([$"Card {id}: event 2 was changed after it was written."], Verification.Run(database, out _, out _));
-        _workshop.Execute("update event set person_name = 'Iona R.' where seq = 2; drop trigger event_is_not_removed; delete from event where seq = 3");
+        _workshop.Execute("update event set person_name = 'Iona R.' where seq = 2; drop trigger event_is_not_removed; delete from "
+            + "event where seq = 3");
         Assert.Equal([$"Card {id}: it should end with event 3, but ends with 2."], Verification.Run(database, out _, out _));
     }
 
@@ -160,7 +165,8 @@ public sealed class CardStoreTests : IDisposable
         await cards.Handle(id, Guid.NewGuid(),
             new ConfirmKit("lay-out-kit", Sheet.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)),
             [Quantity<Volume>.Of(8, Volume.Litre)],
-            new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet", "No book here yet") }), Iona, Monday);
+            new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet",
+                "No book here yet") }), Iona, Monday);
         var (_, restored) = _workshop.Open(copy);
         Assert.Equal((2, 4), (restored.Find(id)!.History.Count, cards.Find(id)!.History.Count)); // the kit, and the oil that no book knows
     }

@@ -14,7 +14,8 @@ public sealed class PeopleStoreTests : IDisposable
     public async Task There_is_one_first_lead_however_many_try()
     {
         var people = new PeopleStore(_workshop.Open().Database);
-        var tries = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => people.Add(new($"p{i}", $"Person {i}", Role.Lead, "h", "metric", "device"), onlyAsFirst: true)));
+        var tries = await Task.WhenAll(Enumerable.Range(0, 8)
+            .Select(i => people.Add(new($"p{i}", $"Person {i}", Role.Lead, "h", "metric", "device"), onlyAsFirst: true)));
         Assert.Single(tries, added => added);
         Assert.Single(people.All());
         Assert.False(await people.Add(people.All()[0] with { Id = "other", Name = people.All()[0].Name.ToUpperInvariant() }));

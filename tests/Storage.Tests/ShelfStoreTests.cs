@@ -19,8 +19,10 @@ public sealed class ShelfStoreTests : IDisposable
     private static Quantity<Distance> Km(decimal km) => Quantity<Distance>.Of(km, Distance.Kilometre);
 
     private static readonly StockFile Stock = new(
-        [new("TC-0621-F", "Oil filter cartridge", 2, 0, "", []), new("TC-0622-R", "Ring", 1, 0, "", ["MG-1"]), new("TC-0714-R", "Washer", 0, 0, "TC-0718-R", []), new("TC-0718-R", "Washer, new", 4, 0, "", [])],
-        [new(0, "Gannet Lowash 5W-30", L(20), L(3), Volume.Litre, new(2026, 1, 5), "B1"), new(0, "Gannet Lowash 5W-30", L(5), L(5), Volume.Quart, null, "B2")],
+        [new("TC-0621-F", "Oil filter cartridge", 2, 0, "", []), new("TC-0622-R", "Ring", 1, 0, "", ["MG-1"]),
+            new("TC-0714-R", "Washer", 0, 0, "TC-0718-R", []), new("TC-0718-R", "Washer, new", 4, 0, "", [])],
+        [new(0, "Gannet Lowash 5W-30", L(20), L(3), Volume.Litre, new(2026, 1, 5), "B1"),
+            new(0, "Gannet Lowash 5W-30", L(5), L(5), Volume.Quart, null, "B2")],
         [new("Hex 14", "board")], [new("Pan 8", L(8))]);
 
     private async Task<(ShelfStore Shelf, CardStore Cards, long Card, WorkshopDatabase Database)> Stocked()
@@ -44,7 +46,8 @@ public sealed class ShelfStoreTests : IDisposable
                 StepKind.Kit => new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer"
                     ? new KitPart(KitChoice.InHand, "TC-0718-R") : new KitPart(KitChoice.InHand)),
                     [L(8)], new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
-                StepKind.Tighten => new TakeReading(step.Id, new(Quantity<Torque>.Of(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre), Torque.NewtonMetre)),
+                StepKind.Tighten => new TakeReading(step.Id,
+                    new(Quantity<Torque>.Of(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre), Torque.NewtonMetre)),
                 StepKind.Pour => new Pour(step.Id, new(L(5), Volume.Litre)),
                 StepKind.Gauge => new ReadGauge(step.Id, new(0.75m)),
                 _ => new ConfirmStep(step.Id),
@@ -58,13 +61,15 @@ public sealed class ShelfStoreTests : IDisposable
 
     private static int OnShelf(ShelfStore shelf, string number) => shelf.Read().Parts.Single(p => p.Number == number).OnShelf;
 
-    private static int Reserved(ShelfStore shelf, string number, long? card = null) => shelf.Read(card).Parts.Single(p => p.Number == number).Reserved;
+    private static int Reserved(ShelfStore shelf, string number, long? card = null) =>
+        shelf.Read(card).Parts.Single(p => p.Number == number).Reserved;
 
     [Fact]
     public async Task An_opened_card_keeps_its_parts_and_does_not_stand_in_its_own_way()
     {
         var (shelf, _, card, _) = await Stocked();
-        Assert.Equal((1, 1, 1), (Reserved(shelf, "TC-0621-F"), Reserved(shelf, "TC-0622-R"), Reserved(shelf, "TC-0718-R"))); // the washer under its new number
+        Assert.Equal((1, 1, 1), (Reserved(shelf, "TC-0621-F"), Reserved(shelf, "TC-0622-R"),
+            Reserved(shelf, "TC-0718-R"))); // the washer under its new number
         Assert.Equal(0, Reserved(shelf, "TC-0621-F", card));
     }
 
@@ -75,7 +80,8 @@ public sealed class ShelfStoreTests : IDisposable
         await Work(cards, id);
         Assert.Equal((1, 0, 3), (OnShelf(shelf, "TC-0621-F"), OnShelf(shelf, "TC-0622-R"), OnShelf(shelf, "TC-0718-R")));
         // 5 L: the open one's 3, then 2 of the shut one, which is open from that day.
-        Assert.Equal([(L(0), new DateOnly(2026, 1, 5)), (L(3), new DateOnly(2026, 3, 10))], shelf.Read().Containers.Select(c => (c.Left, c.Opened!.Value)));
+        Assert.Equal([(L(0), new DateOnly(2026, 1, 5)), (L(3), new DateOnly(2026, 3, 10))],
+            shelf.Read().Containers.Select(c => (c.Left, c.Opened!.Value)));
         await cards.Handle(id, Guid.NewGuid(), new Sign(), TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(3));
         Assert.Equal(0, shelf.Read().Parts.Sum(p => p.Reserved));
         Assert.Equal(["poured", "poured", "used", "used", "used"], shelf.Book().Where(b => b.Card == id).Select(b => b.Kind).Order());
@@ -114,7 +120,8 @@ public sealed class ShelfStoreTests : IDisposable
         await Work(cards, id);
         await cards.Handle(id, Guid.NewGuid(), new Sign(), TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(3));
         var vehicles = new VehicleStore(database);
-        Assert.Equal(new DoneJob("engine-oil-and-filter", new(Km(148_200), new(2026, 3, 12))), vehicles.LastDone("HD-07")["HD-07"].Single());
+        Assert.Equal(new DoneJob("engine-oil-and-filter", new(Km(148_200), new(2026, 3, 12))),
+            vehicles.LastDone("HD-07")["HD-07"].Single());
         await vehicles.NoteDone("HD-07", new("engine-oil-and-filter", new(Km(100_000), new(2024, 1, 1))));
         Assert.Equal(Km(148_200), vehicles.LastDone()["HD-07"].Single().Done.Odometer); // the newest counts, whatever comes in later
     }
@@ -125,7 +132,8 @@ public sealed class ShelfStoreTests : IDisposable
         var (shelf, _, _, _) = await Stocked();
         Assert.Equal(2, (await shelf.Receive("tc 0714 r", 2, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday))!.OnShelf);
         Assert.Null(await shelf.Receive("TC-9999-X", 2, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday));
-        await shelf.Receive(new OilContainer(0, "Gannet Lowash 5W-30", L(20), L(20), Volume.Litre, null, "B9"), TemporaryWorkshop.Iona, TemporaryWorkshop.Monday);
+        await shelf.Receive(new OilContainer(0, "Gannet Lowash 5W-30", L(20), L(20), Volume.Litre, null, "B9"), TemporaryWorkshop.Iona,
+            TemporaryWorkshop.Monday);
         Assert.Equal(3, shelf.Read().Containers.Count);
         Assert.Equal(Volume.Quart, shelf.Read().Containers[1].Scale);
     }
@@ -146,14 +154,16 @@ public sealed class ShelfStoreTests : IDisposable
     {
         var (database, _, _) = await _workshop.WithCard();
         var vehicles = new VehicleStore(database);
-        await vehicles.Add(new("HD-20", TemporaryWorkshop.Sheet.Id, "Harbour crane", 2020, Use.Harsh, new DateOnly(2020, 5, 4), true, new DateOnly(2027, 1, 1)));
+        await vehicles.Add(new("HD-20", TemporaryWorkshop.Sheet.Id, "Harbour crane", 2020, Use.Harsh, new DateOnly(2020, 5, 4), true,
+            new DateOnly(2027, 1, 1)));
         await vehicles.SetRule("", "engine-oil-and-filter", new(Km(12_000), 12));
         await vehicles.SetRule("HD-20", "engine-oil-and-filter", new(null, 4, 150));
         await vehicles.SetRule("HD-20", "air-filter", new(Km(5_000), null));
         await vehicles.SetRule("HD-20", "air-filter", null);
         database.Dispose();
         var again = new VehicleStore(_workshop.Open().Database);
-        Assert.Equal([new OwnRule("engine-oil-and-filter", new(Km(12_000), 12), RuleOf.Depot), new OwnRule("engine-oil-and-filter", new(null, 4, 150), RuleOf.Owner)], again.OwnRules("HD-20"));
+        Assert.Equal([new OwnRule("engine-oil-and-filter", new(Km(12_000), 12), RuleOf.Depot),
+            new OwnRule("engine-oil-and-filter", new(null, 4, 150), RuleOf.Owner)], again.OwnRules("HD-20"));
         var crane = again.Find("HD-20")!;
         Assert.Equal((new UseMark(default, new(2020, 5, 4)), true), (crane.Past.Delivered, crane.Past.IsUnknown));
         Assert.True(crane.IsUnderWarranty(new(2027, 1, 1)));

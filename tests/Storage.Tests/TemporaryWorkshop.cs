@@ -12,7 +12,8 @@ internal sealed class TemporaryWorkshop : IDisposable
 {
     internal static readonly Person Iona = new("iona", "Iona R.", Role.Technician);
     internal static readonly DateTimeOffset Monday = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
-    private static readonly string SheetText = System.IO.File.ReadAllText(System.IO.Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
+    private static readonly string SheetText =
+        System.IO.File.ReadAllText(System.IO.Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
     internal static readonly ModelSheet Sheet = SheetReader.Read(SheetText).Sheet!;
 
     private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-").FullName;
@@ -37,7 +38,8 @@ internal sealed class TemporaryWorkshop : IDisposable
         return (database, cards, await cards.Open(Opening(), "Bay 2", Iona, Monday, Guid.NewGuid()));
     }
 
-    internal static CardOpened Opening() => new("HD-07", Sheet.Id, Sheet.Revision, ["engine-oil-and-filter"], CardPlanner.Compose(Sheet, ["engine-oil-and-filter"]),
+    internal static CardOpened Opening() => new("HD-07", Sheet.Id, Sheet.Revision, ["engine-oil-and-filter"],
+        CardPlanner.Compose(Sheet, ["engine-oil-and-filter"]),
         Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<string, int>());
 
     internal void Execute(string sql)

@@ -51,11 +51,15 @@ public sealed class ApiTests : IAsyncLifetime
     [Theory]
     [InlineData("/steps/drain/done", "{ broken", HttpStatusCode.BadRequest)]
     [InlineData("/steps/drain/done", "{}", HttpStatusCode.BadRequest)]
-    [InlineData("/steps/tighten-drain-plug/readings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111111\",\"torque\":\"38\"}", HttpStatusCode.BadRequest)]
-    [InlineData("/steps/first-pour/pours", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111112\",\"amount\":\"5 L\"}", HttpStatusCode.Conflict)]
+    [InlineData("/steps/tighten-drain-plug/readings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111111\",\"torque\":\"38\"}",
+        HttpStatusCode.BadRequest)]
+    [InlineData("/steps/first-pour/pours", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111112\",\"amount\":\"5 L\"}",
+        HttpStatusCode.Conflict)]
     [InlineData("/steps/none/done", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111113\"}", HttpStatusCode.Conflict)]
-    [InlineData("/steps/drain/findings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111114\",\"grade\":\"sound\",\"text\":\"\"}", HttpStatusCode.UnprocessableEntity)]
-    [InlineData("/steps/drain/findings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111115\",\"grade\":\"awful\",\"text\":\"x\"}", HttpStatusCode.BadRequest)]
+    [InlineData("/steps/drain/findings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111114\",\"grade\":\"sound\",\"text\":\"\"}",
+        HttpStatusCode.UnprocessableEntity)]
+    [InlineData("/steps/drain/findings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111115\",\"grade\":\"awful\",\"text\":\"x\"}",
+        HttpStatusCode.BadRequest)]
     [InlineData("/signature", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111116\"}", HttpStatusCode.Conflict)]
     public async Task What_is_wrong_is_answered_with_its_status_and_writes_nothing(string path, string body, HttpStatusCode status)
     {
@@ -82,7 +86,16 @@ public sealed class ApiTests : IAsyncLifetime
     {
         var document = await _host.NewBrowser().Api(HttpMethod.Get, "/openapi/v1.json");
         var paths = document["paths"]!.AsObject().Select(p => p.Key).ToList();
-        foreach (var path in new[] { "/api/v1/cards", "/api/v1/cards/{id}", "/api/v1/cards/{id}/steps", "/api/v1/cards/{id}/steps/{step}/readings", "/api/v1/cards/{id}/signature" })
+        foreach (var path in new[] { "/api/v1/cards", "/api/v1/cards/{id}", "/api/v1/cards/{id}/steps",
+            "/api/v1/cards/{id}/steps/{step}/readings", "/api/v1/cards/{id}/signature" })
             Assert.Contains(path, paths);
+    }
+
+    [Fact]
+    public async Task The_stream_of_changes_begins_with_where_the_card_stands()
+    {
+        var stands = (await _browser.Api(HttpMethod.Get, HalfDone))["seq"]!.GetValue<int>();
+        Assert.Equal($"{stands}", await _browser.FirstMessage(HalfDone + "/changes"));
+        Assert.Equal("", await _browser.FirstMessage("/api/v1/cards/5/changes"));
     }
 }

@@ -17,7 +17,8 @@ public sealed class BadInputTests : IAsyncLifetime
 
     private JobCard HalfDone => _host.Services.GetRequiredService<CardStore>().Find(1007)!;
 
-    public static TheoryData<string> Handlers => ["Done", "Reading", "Pour", "TakeOut", "Gauge", "Kit", "Aside", "Deviate", "Settled", "Cut", "Back", "Saw", "Leak", "Fail", "Move"];
+    public static TheoryData<string> Handlers =>
+        ["Done", "Reading", "Pour", "TakeOut", "Gauge", "Kit", "Aside", "Deviate", "Settled", "Cut", "Back", "Saw", "Leak", "Fail", "Move"];
 
     [Theory]
     [MemberData(nameof(Handlers))]
@@ -25,14 +26,19 @@ public sealed class BadInputTests : IAsyncLifetime
     {
         var browser = await _host.SignedIn();
         var before = HalfDone.History.Count;
-        foreach (var junk in new[] { "", "   ", "<script>alert(1)</script>", "' or 1=1 --", new string('x', 5000), "-1", "99999999999999999999", "NaN" })
+        foreach (var junk in new[] { "", "   ", "<script>alert(1)</script>", "' or 1=1 --", new string('x', 5000), "-1",
+            "99999999999999999999", "NaN" })
         {
             await browser.Get("/lift/1007");
             var form = (AngleSharp.Html.Dom.IHtmlFormElement)browser.Page.QuerySelector(Form)!;
             form.SetAttribute("action", $"?handler={handler}");
-            var status = await browser.Submit(Form, [("torque", junk), ("amount", junk), ("level", junk), ("count", junk), ("reason", junk.Trim().Length is > 0 and < 5000 ? "" : junk), ("text", junk.Length > 400 ? junk : ""),
-                ("grade", junk), ("kind", junk), ("of", junk), ("wait", junk), ("fastener", junk), ("what", ""), ("pan", junk), ("oil-engine-oil", junk), ("product-engine-oil", junk), ("seen", junk), ("step", handler == "Done" ? "drain" : "filter-cap-off"), ("panel", "stuck")]);
-            Assert.True(status is HttpStatusCode.Conflict or HttpStatusCode.UnprocessableEntity, $"{handler} with “{(junk.Length > 30 ? "…" : junk)}”: {status} {browser.Heading}");
+            var status = await browser.Submit(Form, [("torque", junk), ("amount", junk), ("level", junk), ("count", junk),
+                ("reason", junk.Trim().Length is > 0 and < 5000 ? "" : junk), ("text", junk.Length > 400 ? junk : ""),
+                ("grade", junk), ("kind", junk), ("of", junk), ("wait", junk), ("fastener", junk), ("what", ""), ("pan", junk),
+                    ("oil-engine-oil", junk), ("product-engine-oil", junk), ("seen", junk),
+                    ("step", handler == "Done" ? "drain" : "filter-cap-off"), ("panel", "stuck")]);
+            Assert.True(status is HttpStatusCode.Conflict or HttpStatusCode.UnprocessableEntity,
+                $"{handler} with “{(junk.Length > 30 ? "…" : junk)}”: {status} {browser.Heading}");
             Assert.Empty(browser.Page.QuerySelectorAll("main script"));
             Assert.DoesNotContain("   at Anakyklos", browser.Text);
         }
@@ -60,7 +66,9 @@ public sealed class BadInputTests : IAsyncLifetime
         await browser.Submit("main form", ("odometer", "150000"));
         await browser.Submit(".lift-main button");
         Assert.StartsWith("Lay out parts", browser.Heading);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit("#kit", ("number-oil-filter", "TC-0617-F"), ("choice-drain-washer", "OldAgain"), ("reason-drain-washer", ""), ("pan", "8"), ("oil-engine-oil", "7 L"), ("product-engine-oil", "Gannet")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await browser.Submit("#kit", ("number-oil-filter", "TC-0617-F"), ("choice-drain-washer", "OldAgain"),
+            ("reason-drain-washer", ""), ("pan", "8"), ("oil-engine-oil", "7 L"), ("product-engine-oil", "Gannet")));
         Assert.Contains("Add the unit to “8”", browser.Page.QuerySelector("#problem-pan")!.TextContent);
         Assert.Equal("8", browser.Page.QuerySelector("#pan")!.GetAttribute("value"));
         Assert.Equal("TC-0617-F", browser.Page.QuerySelector("[name=number-oil-filter]")!.GetAttribute("value"));
@@ -74,7 +82,8 @@ public sealed class BadInputTests : IAsyncLifetime
     public async Task Who_only_reads_can_look_and_not_press()
     {
         var people = _host.Services.GetRequiredService<PeopleStore>();
-        await people.Add(people.Find("iona")! with { Id = "desk", Name = "Transport desk", Role = Role.Viewer, PinHash = _host.Services.GetRequiredService<Hosting.PinDesk>().Hash(people.Find("iona")!, "2468") });
+        await people.Add(people.Find("iona")! with { Id = "desk", Name = "Transport desk", Role = Role.Viewer,
+            PinHash = _host.Services.GetRequiredService<Hosting.PinDesk>().Hash(people.Find("iona")!, "2468") });
         var desk = await _host.SignedIn("desk");
         Assert.Equal("/", desk.Address.AbsolutePath);
         Assert.Null(desk.Page.QuerySelector("a[href='/intake']"));

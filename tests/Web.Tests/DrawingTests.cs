@@ -7,6 +7,8 @@ using Anakyklos.Web.Hosting;
 using Anakyklos.Web.Pages;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Time.Testing;
+using Anakyklos.Web.Coaches;
+using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Tests;
 
@@ -40,7 +42,8 @@ public sealed partial class DrawingTests : IAsyncLifetime
         Assert.InRange(ring.Dots.Count, 1, card.Open.Count);
         Assert.NotEqual("", ring.Notch);
         var done = card.Steps.Count(s => card.State(s.Id).Status == StepStatus.Done);
-        Assert.InRange(ring.Arcs.Where(a => a.Done).Sum(a => Degrees(a.Path)), 360.0 * done / card.Steps.Count - 12, 360.0 * done / card.Steps.Count);
+        Assert.InRange(ring.Arcs.Where(a => a.Done).Sum(a => Degrees(a.Path)), 360.0 * done / card.Steps.Count - 12,
+            360.0 * done / card.Steps.Count);
         Assert.Equal($"{card.Open.Count} still open", ring.Words);
     }
 
@@ -68,10 +71,11 @@ public sealed partial class DrawingTests : IAsyncLifetime
         foreach (var id in Enumerable.Range(1001, 7))
         {
             var card = Card(id);
-            Assert.All(card.History, h => Assert.False(string.IsNullOrWhiteSpace(LiftWords.Line(card, h)), h.Event.ToString()));
+            Assert.All(card.History, h => Assert.False(string.IsNullOrWhiteSpace(CardLine.Of(card, h)), h.Event.ToString()));
         }
         var washer = Card(1004).History.Single(h => h.Event is DeviationTaken);
-        Assert.Equal("Washer for the drain plug used again, the first time (Washer box was empty, boat came a day late)", LiftWords.Line(Card(1004), washer));
+        Assert.Equal("Washer for the drain plug used again, the first time (Washer box was empty, boat came a day late)",
+            CardLine.Of(Card(1004), washer));
     }
 
     [Fact]

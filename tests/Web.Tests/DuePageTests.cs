@@ -15,7 +15,8 @@ public sealed class DuePageTests : IAsyncLifetime
 
     public async Task DisposeAsync() => await _host.DisposeAsync();
 
-    private string Why(string job) => string.Join(' ', _browser.Page.QuerySelector($"#why-{job}")!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    private string Why(string job) => string.Join(' ',
+        _browser.Page.QuerySelector($"#why-{job}")!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     private bool IsTicked(string job) => _browser.Page.QuerySelector($"input[name=job][value={job}]")!.HasAttribute("checked");
 
@@ -53,9 +54,11 @@ public sealed class DuePageTests : IAsyncLifetime
     public async Task A_trip_ahead_brings_forward_the_two_jobs_that_would_run_over()
     {
         await _browser.Get("/intake?plate=HD-11");
-        Assert.Equal(["engine-oil-and-filter"], _browser.Page.QuerySelectorAll("input[name=job][checked]").Select(i => i.GetAttribute("value")));
+        Assert.Equal(["engine-oil-and-filter"], _browser.Page.QuerySelectorAll("input[name=job][checked]")
+            .Select(i => i.GetAttribute("value")));
         await _browser.Submit("button[data-plain]", ("plate", "HD-11"), ("odometer", "88000"), ("tripLength", "1600"), ("tripDays", "6"));
-        Assert.Equal(["engine-oil-and-filter", "grease"], _browser.Page.QuerySelectorAll("input[name=job][checked]").Select(i => i.GetAttribute("value")));
+        Assert.Equal(["engine-oil-and-filter", "grease"],
+            _browser.Page.QuerySelectorAll("input[name=job][checked]").Select(i => i.GetAttribute("value")));
         Assert.Contains("Would run over on the trip by 700 km; done now, 12 % of its interval is given away", Why("engine-oil-and-filter"));
         Assert.Contains("by 600 km", Why("grease"));
     }
@@ -88,7 +91,8 @@ public sealed class DuePageTests : IAsyncLifetime
         await _browser.Get("/intake?plate=HD-09");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("main form", ("odometer", "2560"), ("job", "air-filter")));
         Assert.Contains("First check is due and not chosen. Choose it, or say why not.", _browser.Text);
-        await _browser.Submit("main form", ("odometer", "2560"), ("job", "air-filter"), ("drop-first-check", "The maker's man does it on Thursday"));
+        await _browser.Submit("main form", ("odometer", "2560"), ("job", "air-filter"),
+            ("drop-first-check", "The maker's man does it on Thursday"));
         Assert.StartsWith("/lift/", _browser.Address.AbsolutePath);
         var card = _host.Services.GetRequiredService<CardStore>().Find(long.Parse(_browser.Address.AbsolutePath.Split('/')[2]))!;
         Assert.Equal(new JobLeft("first-check", "First check", "The maker's man does it on Thursday"), card.Opened.LeftForLater!.Single());
@@ -107,7 +111,8 @@ public sealed class DuePageTests : IAsyncLifetime
     public async Task Unknown_history_makes_everything_due_and_says_so()
     {
         await _browser.Get("/intake");
-        await _browser.Submit("main form", ("plate", ""), ("newPlate", "HD-30"), ("sheet", "corran-fen-12"), ("year", "2019"), ("unknown", "true"), ("odometer", "51000"), ("job", "cabin-filter"));
+        await _browser.Submit("main form", ("plate", ""), ("newPlate", "HD-30"), ("sheet", "corran-fen-12"), ("year", "2019"),
+            ("unknown", "true"), ("odometer", "51000"), ("job", "cabin-filter"));
         await _browser.Get("/vehicle/HD-30");
         Assert.Contains("Nobody knows its history", _browser.Text);
         Assert.Contains("Nobody knows when it was last done, so it counts as due", _browser.Text);
@@ -140,7 +145,8 @@ public sealed class DuePageTests : IAsyncLifetime
     {
         var lead = await _host.SignedIn("una");
         await lead.Get("/vehicle/HD-11");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit("form[action*=Rule], .own-rules form", ("job", "engine-oil-and-filter"), ("distance", "5 furlongs")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await lead.Submit("form[action*=Rule], .own-rules form", ("job", "engine-oil-and-filter"), ("distance", "5 furlongs")));
         Assert.Equal("5 furlongs", lead.Page.QuerySelector("#rule-km")!.GetAttribute("value"));
         await lead.Submit(".own-rules form", ("job", "engine-oil-and-filter"), ("distance", "5000"), ("months", ""));
         // Done at 81,400: 5,000 on is 86,400, and it stands at 87,950.
@@ -156,11 +162,16 @@ public sealed class DuePageTests : IAsyncLifetime
         var lead = await _host.SignedIn("una");
         const string Head = "plate,model,task,year,use,delivered,history,day,odometer,hours\n";
         await lead.Get("/workshop");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit("form[enctype]", ("text", Head + "HD-40,corran-fen-12,Post,2022,harsh,,known,2026-01-05,12000,\nHD-40,,,,,,,2026-02-31,13000 km,\nHD-41,no-such,Post,22,harsh,,known,2026-04-01,-5,\n")));
-        foreach (var say in new[] { "Row 3, day: “2026-02-31” is not a day", "Row 4, model: There is no sheet of “no-such”", "Row 4, year", "Row 4, day: 2026-04-01 is in the future", "Row 4, odometer" })
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await lead.Submit("form[enctype]", ("text",
+            Head + "HD-40,corran-fen-12,Post,2022,harsh,,known,2026-01-05,12000,\nHD-40,,,,,,,2026-02-31,13000 "
+                + "km,\nHD-41,no-such,Post,22,harsh,,known,2026-04-01,-5,\n")));
+        foreach (var say in new[] { "Row 3, day: “2026-02-31” is not a day", "Row 4, model: There is no sheet of “no-such”", "Row 4, year",
+            "Row 4, day: 2026-04-01 is in the future", "Row 4, odometer" })
             Assert.Contains(say, lead.Text);
         Assert.Null(Vehicles.Find("HD-40"));
-        await lead.Submit("form[enctype]", ("text", Head + "HD-40,Corran Fen 1.2,Post,2022,harsh,2022-03-01,known,2026-01-05,12000,\nHD-40,,,,,,,5.2.2026,8000 mi,\n"));
+        await lead.Submit("form[enctype]", ("text",
+            Head + "HD-40,Corran Fen 1.2,Post,2022,harsh,2022-03-01,known,2026-01-05,12000,\nHD-40,,,,,,,5.2.2026,8000 mi,\n"));
         Assert.Contains("1 vehicles and 2 readings are in", lead.Text);
         Assert.Equal(12_874.752m, Vehicles.Odometer("HD-40")[0].Reading.In(Core.Quantities.Distance.Kilometre));
     }

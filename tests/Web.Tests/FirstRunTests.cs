@@ -11,7 +11,8 @@ public class FirstRunTests
         var browser = host.NewBrowser();
         await browser.Get("/");
         Assert.Equal("/setup", browser.Address.AbsolutePath);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit("main form", ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "12"), ("again", "13")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await browser.Submit("main form", ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "12"), ("again", "13")));
         Assert.Contains("four to twelve digits", browser.Text);
         Assert.Contains("The two PINs differ", browser.Text);
         Assert.Equal("Mhairi", browser.Page.QuerySelector("#name")!.GetAttribute("value"));
@@ -25,7 +26,8 @@ public class FirstRunTests
         await browser.Get("/intake");
         await browser.Submit("main form", ("plate", ""), ("newPlate", "qg-1"), ("year", "19"), ("task", "Bread"), ("odometer", "10"));
         Assert.Contains("not a model year", browser.Text);
-        await browser.Submit("main form", ("plate", ""), ("newPlate", "qg-1"), ("year", "2019"), ("task", "Bread"), ("odometer", "12000 km"));
+        await browser.Submit("main form", ("plate", ""), ("newPlate", "qg-1"), ("year", "2019"), ("task", "Bread"),
+            ("odometer", "12000 km"));
         Assert.True(browser.Address.AbsolutePath.StartsWith("/lift/"), browser.Text);
 
         await browser.Get("/workshop");
@@ -38,7 +40,8 @@ public class FirstRunTests
         Assert.Equal("TopMark", browser.Page.QuerySelector("[name=school]:checked")!.GetAttribute("value"));
 
         await other.Get("/signin");
-        var desk = other.Page.QuerySelectorAll("[name=person]").Select(p => p.GetAttribute("value")!).First(v => other.Page.QuerySelector($"[value='{v}']")!.ParentElement!.TextContent.Contains("Desk"));
+        var desk = other.Page.QuerySelectorAll("[name=person]").Select(p => p.GetAttribute("value")!)
+            .First(v => other.Page.QuerySelector($"[value='{v}']")!.ParentElement!.TextContent.Contains("Desk"));
         await other.Submit("form", ("person", desk), ("pin", "2222"));
         await other.Get("/intake");
         Assert.Equal("Not with your role", other.Heading);

@@ -25,7 +25,10 @@ public sealed class KitPageTests : IAsyncLifetime
         return long.Parse(_browser.Address.AbsolutePath.Split('/')[2]);
     }
 
-    private string Part(string number) => string.Join(' ', _browser.Page.QuerySelectorAll(".kit-part").Single(p => p.QuerySelector(".kit-number")!.TextContent == number).TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    private string Part(string number) => string.Join(' ',
+        _browser.Page.QuerySelectorAll(".kit-part")
+        .Single(p => p.QuerySelector(".kit-number")!.TextContent == number).TextContent.Split((char[]?)null,
+        StringSplitOptions.RemoveEmptyEntries));
 
     [Fact]
     public async Task The_missing_washer_waits_for_the_boat_and_wakes_when_it_is_booked_in()
@@ -55,7 +58,8 @@ public sealed class KitPageTests : IAsyncLifetime
     {
         var id = await Opened();
         await _browser.Get($"/kit/{id}");
-        (string, string)[] ticks = [("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"), ("compared-oil-filter", "yes"), ("old-drain-washer", "yes")];
+        (string, string)[] ticks = [("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"), ("compared-oil-filter", "yes"),
+            ("old-drain-washer", "yes")];
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Confirm]", ticks));
         Assert.Contains("The reason for the washer for the drain plug is missing", _browser.Text);
         await _browser.Submit("button[formaction*=Confirm]", [.. ticks, ("reason-drain-washer", "Mail boat sails at noon")]);
@@ -98,7 +102,9 @@ public sealed class KitPageTests : IAsyncLifetime
     {
         var card = await Opened();
         await _browser.Get($"/kit/{card}");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Confirm]", ("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"), ("old-drain-washer", "yes"), ("reason-drain-washer", "boat")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await _browser.Submit("button[formaction*=Confirm]", ("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"),
+            ("old-drain-washer", "yes"), ("reason-drain-washer", "boat")));
         Assert.Contains("was not held against the old one", _browser.Text);
         Assert.Null(Cards.Find(card)!.Kit);
     }
@@ -108,7 +114,8 @@ public sealed class KitPageTests : IAsyncLifetime
     {
         var card = await Opened();
         await _browser.Get($"/kit/{card}");
-        var oil = string.Join(' ', _browser.Page.QuerySelector(".kit-oil")!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        var oil = string.Join(' ', _browser.Page.QuerySelector(".kit-oil")!.TextContent.Split((char[]?)null,
+            StringSplitOptions.RemoveEmptyEntries));
         Assert.Contains("Gannet Lowash 5W-30 fits: SAE 5W-30, Tarn T-41L", oil);
         Assert.Contains("Gannet Classic 5W-30 lacks the approval Tarn T-41L (it has Tarn T-41), low ash", oil);
         Assert.Contains("Fulmar Road 5W-40 lacks the grade SAE 5W-30 or SAE 0W-30 (it has SAE 5W-40)", oil);
@@ -123,7 +130,8 @@ public sealed class KitPageTests : IAsyncLifetime
     {
         var card = await Opened();
         await _browser.Get($"/kit/{card}");
-        (string, string)[] kit = [("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"), ("compared-oil-filter", "yes"), ("old-drain-washer", "yes"), ("reason-drain-washer", "boat"), ("product-engine-oil", "Fulmar Road 5W-40")];
+        (string, string)[] kit = [("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"), ("compared-oil-filter", "yes"),
+            ("old-drain-washer", "yes"), ("reason-drain-washer", "boat"), ("product-engine-oil", "Fulmar Road 5W-40")];
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Confirm]", kit));
         Assert.Contains("Fulmar Road 5W-40 lacks the grade", _browser.Text);
         await _browser.Submit("button[formaction*=Confirm]", [.. kit, ("reason-engine-oil", "Out of warranty, owner wants it")]);
@@ -132,7 +140,9 @@ public sealed class KitPageTests : IAsyncLifetime
         var young = await Opened("HD-09", "2560", "first-check", "engine-oil-and-filter");
         await _browser.Get($"/kit/{young}");
         await _browser.Submit("button.side[formaction*=All]");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Confirm]", ("product-engine-oil", "Fulmar Petrol 5W-30"), ("reason-engine-oil", "nothing else there")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await _browser.Submit("button[formaction*=Confirm]", ("product-engine-oil", "Fulmar Petrol 5W-30"),
+            ("reason-engine-oil", "nothing else there")));
         Assert.Contains("and the vehicle is under warranty. Take one that fits.", _browser.Text);
     }
 
@@ -153,7 +163,8 @@ public sealed class KitPageTests : IAsyncLifetime
     public async Task A_superseded_number_leads_to_the_new_one()
     {
         await _browser.Get("/stores?q=cf8802c");
-        var found = string.Join(' ', _browser.Page.QuerySelector(".shelf-found")!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        var found = string.Join(' ', _browser.Page.QuerySelector(".shelf-found")!.TextContent.Split((char[]?)null,
+            StringSplitOptions.RemoveEmptyEntries));
         Assert.Contains("CF-8806-C", found);
         Assert.Contains("which supersedes cf8802c", found);
         await _browser.Get("/stores?q=nothing-like-it");
@@ -161,8 +172,10 @@ public sealed class KitPageTests : IAsyncLifetime
     }
 
     [Theory]
-    [InlineData("parts", "number,name,on shelf\nX-1,One,3\nx 1,Again,2\n,Nameless,-1\n", "Row 3, number: x 1 is in row 2 already", "Row 4, on shelf: “-1” is not a count")]
-    [InlineData("containers", "product,size,left\nNo such oil,20 L,21 L\n", "Row 2, product: “No such oil” is not in the oil book", "Row 2, left: 21.00 L is more than the container holds")]
+    [InlineData("parts", "number,name,on shelf\nX-1,One,3\nx 1,Again,2\n,Nameless,-1\n", "Row 3, number: x 1 is in row 2 already",
+        "Row 4, on shelf: “-1” is not a count")]
+    [InlineData("containers", "product,size,left\nNo such oil,20 L,21 L\n", "Row 2, product: “No such oil” is not in the oil book",
+        "Row 2, left: 21.00 L is more than the container holds")]
     [InlineData("tools", "kind,name,holds\nhammer,Big,\npan,Tray,many\n", "Row 2, kind: “hammer” is not a kind", "Row 3, holds")]
     [InlineData("parts", "number;name\nX-1;One\n", "There is no column “on shelf”", "Row 1")]
     [InlineData("oils", "{ \"format\": \"anakyklos/oil-book/1\" }", "products", "Nothing was taken in")]
@@ -188,7 +201,8 @@ public sealed class KitPageTests : IAsyncLifetime
         await _browser.Get("/stores");
         await _browser.Submit("form[enctype]", ("kind", "parts"), ("text", file));
         Assert.Contains("rows of parts are in", _browser.Text);
-        Assert.Equal(before.Select(p => (p.Number, p.Name, p.OnShelf, p.SupersededBy)), shelf.Read().Parts.Select(p => (p.Number, p.Name, p.OnShelf, p.SupersededBy)));
+        Assert.Equal(before.Select(p => (p.Number, p.Name, p.OnShelf, p.SupersededBy)),
+            shelf.Read().Parts.Select(p => (p.Number, p.Name, p.OnShelf, p.SupersededBy)));
     }
 
     [Fact]

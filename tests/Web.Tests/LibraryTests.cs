@@ -126,7 +126,8 @@ public sealed class LibraryTests : IAsyncLifetime
     public void Every_disputed_value_of_a_sheet_is_found()
     {
         var disputed = Sheets.Newest("ostler-brae-28d")!.Disputed().ToList();
-        Assert.Equal(["Engine oil, amount", "Rear axle oil, amount", "Transfer case drain plug, tightening torque"], disputed.Select(d => d.Of));
+        Assert.Equal(["Engine oil, amount", "Rear axle oil, amount", "Transfer case drain plug, tightening torque"],
+            disputed.Select(d => d.Of));
         Assert.Equal("47 N·m", disputed[2].Others.Single().Says);
     }
 }

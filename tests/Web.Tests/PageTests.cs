@@ -16,7 +16,8 @@ public sealed class PageTests : IAsyncLifetime
     private async Task<(Browser Browser, long Card)> OnNewCard(string odometer = "148200")
     {
         var browser = await _host.SignedIn();
-        await _host.Services.GetRequiredService<ShelfStore>().Receive("TC-0714-R", 5, new("effie", "Effie S.", Role.Stores), _host.Clock.GetUtcNow());
+        await _host.Services.GetRequiredService<ShelfStore>()
+            .Receive("TC-0714-R", 5, new("effie", "Effie S.", Role.Stores), _host.Clock.GetUtcNow());
         await browser.Get("/intake?plate=HD-07");
         await browser.Submit("main form", ("odometer", odometer));
         Assert.StartsWith("/lift/", browser.Address.AbsolutePath);
@@ -132,7 +133,8 @@ public sealed class PageTests : IAsyncLifetime
     {
         var browser = await _host.SignedIn();
         await browser.Get("/intake?plate=HD-07");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit("main form", field == "odometer" ? [(field, value)] : [("odometer", "150000"), (field, value)]));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await browser.Submit("main form", field == "odometer" ? [(field, value)] : [("odometer", "150000"), (field, value)]));
         Assert.Contains(say, browser.Page.QuerySelector($"#problem-{field}")!.TextContent);
         Assert.Equal(3, _host.Services.GetRequiredService<CardStore>().Unsigned().Count);
     }
@@ -223,7 +225,8 @@ public sealed class PageTests : IAsyncLifetime
     {
         var browser = await _host.SignedIn();
         var got = await browser.Get(address);
-        Assert.True(got == status || (status == HttpStatusCode.Forbidden && browser.Heading == "Not with your role"), $"{got} {browser.Text}");
+        Assert.True(got == status || (status == HttpStatusCode.Forbidden && browser.Heading == "Not with your role"),
+            $"{got} {browser.Text}");
         Assert.NotEmpty(browser.Heading);
     }
 
@@ -255,7 +258,8 @@ public sealed class PageTests : IAsyncLifetime
         var policy = browser.Answer.Headers.GetValues("Content-Security-Policy").Single();
         Assert.Contains("script-src 'self'", policy);
         Assert.DoesNotContain("unsafe", policy);
-        Assert.All(browser.Page.QuerySelectorAll("[src], link[href]"), e => Assert.StartsWith("/", e.GetAttribute("src") ?? e.GetAttribute("href")));
+        Assert.All(browser.Page.QuerySelectorAll("[src], link[href]"),
+            e => Assert.StartsWith("/", e.GetAttribute("src") ?? e.GetAttribute("href")));
         Assert.Empty(browser.Page.QuerySelectorAll("[style], style, script:not([src])"));
     }
 

@@ -5,10 +5,12 @@ using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Pages;
 using Microsoft.Extensions.DependencyInjection;
+using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Tests;
 
-/// <summary>The drawing of a plan against the plan itself: every step is there, in its lane, at its time, and nothing lies over anything else.</summary>
+/// <summary>The drawing of a plan against the plan itself: every step is there, in its lane, at its time, and nothing lies over anything
+/// else.</summary>
 public sealed class PlanDrawingTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
@@ -21,7 +23,8 @@ public sealed class PlanDrawingTests : IAsyncLifetime
 
     private static double D(string text) => double.Parse(text, CultureInfo.InvariantCulture);
 
-    private IEnumerable<(ModelSheet Sheet, CardPlan Plan)> Plans() => Sheets.SelectMany(s => s.Jobs.Keys.Select(j => (s, CardPlanner.Plan(s, [j]))));
+    private IEnumerable<(ModelSheet Sheet, CardPlan Plan)> Plans() =>
+        Sheets.SelectMany(s => s.Jobs.Keys.Select(j => (s, CardPlanner.Plan(s, [j]))));
 
     [Fact]
     public void Every_step_is_a_block_in_its_lane_and_blocks_of_one_person_do_not_overlap()

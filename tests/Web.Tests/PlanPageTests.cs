@@ -58,7 +58,8 @@ public sealed class PlanPageTests : IAsyncLifetime
     public async Task A_job_of_another_model_is_refused()
     {
         await _browser.Get("/intake?plate=HD-15");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("main form", ("odometer", "25000"), ("job", "transfer-oil")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await _browser.Submit("main form", ("odometer", "25000"), ("job", "transfer-oil")));
         Assert.Contains("No job of this model is chosen", _browser.Text);
     }
 
@@ -68,7 +69,8 @@ public sealed class PlanPageTests : IAsyncLifetime
         var card = await Opened("HD-11", "88400", "gearbox-oil", "transfer-oil");
         await _browser.Get($"/plan/{card}");
         var steps = Cards.Find(card)!.Steps;
-        Assert.Equal(steps.Select(s => s.Title), _browser.Page.QuerySelectorAll(".plan-list").First().QuerySelectorAll("a > span:nth-child(2)").Select(s => s.TextContent));
+        Assert.Equal(steps.Select(s => s.Title), _browser.Page.QuerySelectorAll(".plan-list").First()
+            .QuerySelectorAll("a > span:nth-child(2)").Select(s => s.TextContent));
         Assert.Equal(steps.Count, _browser.Page.QuerySelectorAll(".lanes .lane-block").Length);
         Assert.Contains("cannot be done faster than", _browser.Text);
         Assert.NotNull(_browser.Page.QuerySelector(".lane-lift"));
@@ -122,7 +124,8 @@ public sealed class PlanPageTests : IAsyncLifetime
         var blocked = _browser.Page.QuerySelector(".blocked")!.TextContent;
         Assert.Contains("Washer on Friday's boat", blocked);
         Assert.Contains("rear axle drain plug out", blocked);
-        Assert.DoesNotContain(_browser.Page.QuerySelectorAll(".plan-list a"), a => a.TextContent.Contains("Take the rear axle drain plug out"));
+        Assert.DoesNotContain(_browser.Page.QuerySelectorAll(".plan-list a"),
+            a => a.TextContent.Contains("Take the rear axle drain plug out"));
         Assert.Contains(_browser.Page.QuerySelectorAll(".plan-list a"), a => a.TextContent.Contains("Take the front axle drain plug out"));
     }
 

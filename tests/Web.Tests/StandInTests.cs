@@ -34,7 +34,8 @@ public sealed class StandInTests
         Assert.Null(new BoatSupplier(_ => false).Arrives("X", Monday));
     }
 
-    private static UseMark Mark(int day, int km) => new(Quantity<Distance>.Of(km, Distance.Kilometre), new DateOnly(2025, 1, 1).AddDays(day));
+    private static UseMark Mark(int day, int km) =>
+        new(Quantity<Distance>.Of(km, Distance.Kilometre), new DateOnly(2025, 1, 1).AddDays(day));
 
     [Fact]
     public void A_life_is_drawn_from_two_readings_on_and_stays_on_the_paper()
@@ -43,10 +44,13 @@ public sealed class StandInTests
         Gen.Select(Gen.Int[1, 900], Gen.Int[0, 90_000], Gen.Int[0, 200], Gen.Int[1, 600]).Sample((days, km, rate, ahead) =>
         {
             var now = Mark(days, 10_000 + km);
-            var use = new DailyUse(Quantity<Distance>.Of(rate, Distance.Kilometre), Quantity<Distance>.Of(rate / 2, Distance.Kilometre), Quantity<Distance>.Of(rate * 2, Distance.Kilometre), 3, 0, 0);
+            var use = new DailyUse(Quantity<Distance>.Of(rate, Distance.Kilometre), Quantity<Distance>.Of(rate / 2, Distance.Kilometre),
+                Quantity<Distance>.Of(rate * 2, Distance.Kilometre), 3, 0, 0);
             var due = new DueDay(now.Day.AddDays(ahead), now.Day, null);
             var life = LifeDrawing.Of([now, Mark(0, 10_000)], [Mark(0, 10_000)], now, use, [("Oil", due)], Distance.Mile)!;
-            foreach (var (x, y) in life.Services.Concat(life.Next).Select(d => (double.Parse(d.X, System.Globalization.CultureInfo.InvariantCulture), double.Parse(d.Y, System.Globalization.CultureInfo.InvariantCulture))))
+            foreach (var (x, y) in life.Services.Concat(life.Next)
+                .Select(d => (double.Parse(d.X, System.Globalization.CultureInfo.InvariantCulture),
+                double.Parse(d.Y, System.Globalization.CultureInfo.InvariantCulture))))
             {
                 Assert.InRange(x, 59, 976);
                 Assert.InRange(y, 39, 251);
@@ -71,7 +75,8 @@ public sealed class StandInTests
     public void What_is_written_is_read_back_whatever_stands_in_it() =>
         Gen.String[Gen.Char[" ,;\"'\nABCäß°·-="], 0, 12].Where(s => s.Trim() == s && !s.Contains('\n')).Array[1, 5].Sample(cells =>
         {
-            var (rows, errors) = CsvTable.Read(CsvTable.Write(["n", "cell"], cells.Select((c, i) => new[] { $"{i}", c })), ["n", "cell"], l => l.Text("cell", false));
+            var (rows, errors) = CsvTable.Read(CsvTable.Write(["n", "cell"], cells.Select((c, i) => new[] { $"{i}", c })), ["n", "cell"],
+                l => l.Text("cell", false));
             Assert.Empty(errors);
             Assert.Equal(cells, rows);
         });

@@ -155,11 +155,14 @@ public sealed class WayOnTests : IAsyncLifetime
         await WorkUpTo("Wipe the plug");
         await _browser.Get($"/lift/{_card}?panel=saw");
         await _browser.Submit(".panel", ("grade", "Stop"), ("text", "Slivers on the magnet"));
+        Assert.Contains("Slivers on the magnet", _browser.Page.QuerySelector(".held")!.TextContent);
         await WorkUpTo("Start it");
         Assert.Contains("graded stop", _browser.Text);
         await _browser.Get($"/handover/{_card}");
         await _browser.Submit(".stop-decision button[value=no]", ("who", "una"), ("pin", "2468"), ("words", "Sample sent, may run"));
         Assert.Empty(Card.Stops);
+        await _browser.Get($"/lift/{_card}");
+        Assert.Null(_browser.Page.QuerySelector(".held"));
         await WorkUpTo(null);
         await _browser.Submit("form[action*=Sign]");
         await _browser.Get("/vehicle/HD-07");

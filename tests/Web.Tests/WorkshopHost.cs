@@ -35,7 +35,8 @@ public sealed class WorkshopHost : IAsyncDisposable
     {
         if (database is not null)
             File.WriteAllBytes(Path.Combine(_folder, "anakyklos.db"), database);
-        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory, ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name });
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory,
+            ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name });
         builder.WebHost.UseTestServer();
         builder.Logging.ClearProviders();
         WorkshopApplication.AddWorkshop(builder.Services, new Options { Folder = _folder, Demo = true }, Clock);
@@ -55,9 +56,12 @@ public sealed class WorkshopHost : IAsyncDisposable
         return host;
     }
 
-    public static async Task<WorkshopHost> Demo()
+    public static async Task<WorkshopHost> Demo() => await From(await DemoFile.Value);
+
+    /// <summary>On a copy of a workshop's file.</summary>
+    public static async Task<WorkshopHost> From(byte[] database)
     {
-        var host = new WorkshopHost(await DemoFile.Value);
+        var host = new WorkshopHost(database);
         await host._app.StartAsync();
         return host;
     }
@@ -102,7 +106,8 @@ public sealed class Browser(HttpMessageHandler server)
         var element = (IHtmlFormElement)(button?.Form ?? found);
         var fields = new List<KeyValuePair<string, string>>();
         foreach (var input in element.Elements.Concat(Page.QuerySelectorAll($"[form='{element.Id}']")).Distinct())
-            if (input is IHtmlInputElement { Name.Length: > 0 } i && (i.Type is not ("radio" or "checkbox") || i.IsChecked) && typed.All(t => t.Name != i.Name))
+            if (input is IHtmlInputElement { Name.Length: > 0 } i && (i.Type is not ("radio" or "checkbox") || i.IsChecked)
+                && typed.All(t => t.Name != i.Name))
                 fields.Add(new(i.Name!, i.Value));
             else if (input is IHtmlSelectElement { Name.Length: > 0 } s && typed.All(t => t.Name != s.Name))
                 fields.Add(new(s.Name!, (s.Options.FirstOrDefault(o => o.HasAttribute("selected")) ?? s.Options.First()).Value));
@@ -110,17 +115,34 @@ public sealed class Browser(HttpMessageHandler server)
             fields.Add(new(button.Name!, button.Value ?? ""));
         fields.AddRange(typed.Select(t => new KeyValuePair<string, string>(t.Name, t.Value)));
         var action = button?.GetAttribute("formaction") ?? element.GetAttribute("action") ?? "";
-        return Send(new(HttpMethod.Post, action.StartsWith('?') ? new Uri(Address.GetLeftPart(UriPartial.Path) + action) : new Uri(Address, action.Length > 0 ? action : Address.PathAndQuery)) { Content = new FormUrlEncodedContent(fields) });
+        return Send(new(HttpMethod.Post, action.StartsWith('?') ? new Uri(Address.GetLeftPart(UriPartial.Path) + action)
+            : new Uri(Address, action.Length > 0 ? action : Address.PathAndQuery)) { Content = new FormUrlEncodedContent(fields) });
     }
 
     public async Task<JsonNode> Api(HttpMethod method, string address, object? body = null, string? token = null)
     {
-        var request = new HttpRequestMessage(method, new Uri(Address, address)) { Content = body is null ? null : body is string text ? new StringContent(text, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body) };
+        var request = new HttpRequestMessage(method,
+            new Uri(Address, address)) { Content = body is null ? null : body is string text
+            ? new StringContent(text, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body) };
         if (token is not null)
             request.Headers.Add("X-Antiforgery", token);
         await Raw(request);
         var json = await Answer.Content.ReadAsStringAsync();
         return json.Length > 0 ? JsonNode.Parse(json)! : JsonValue.Create("");
+    }
+
+    /// <summary>The data of the first message of a stream.</summary>
+    public async Task<string> FirstMessage(string address)
+    {
+        using var client = new HttpClient(server, disposeHandler: false);
+        var request = new HttpRequestMessage(HttpMethod.Get, new Uri(Address, address));
+        request.Headers.Add("Cookie", _cookies.GetCookieHeader(request.RequestUri!));
+        using var answer = await client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
+        using var lines = new StreamReader(await answer.Content.ReadAsStreamAsync());
+        for (var line = await lines.ReadLineAsync(); line is not null; line = await lines.ReadLineAsync())
+            if (line.StartsWith("data:", StringComparison.Ordinal))
+                return line[5..].Trim();
+        return "";
     }
 
     public async Task<string> Token() => (await Api(HttpMethod.Get, "/api/v1/session"))["antiforgery"]!.GetValue<string>();

@@ -117,7 +117,9 @@ test('every step of a full service fits on a phone', async ({ browser }) => {
   const page = await context.newPage();
   await signIn(page);
   await page.goto('/');
-  const card = Number((await page.locator('a[href^="/lift/"]', { hasText: 'HD-11' }).first().getAttribute('href')).match(/\d+/)[0]);
+  const standing = page.locator('a[href^="/lift/"]', { hasText: 'HD-11' });
+  const card = await standing.count() ? Number((await standing.first().getAttribute('href')).match(/\d+/)[0])
+    : await intake(page, 'HD-11', FULL, '88 400');
   await page.goto(`/lift/${card}?panel=jump`);
   const steps = await page.locator('a[href*="?step="]').evaluateAll((links) => links.map((link) => link.getAttribute('href')));
   expect(steps.length).toBeGreaterThan(80);

@@ -37,11 +37,18 @@ public static class StockMoves
     /// <param name="e">The event.</param>
     public static StockMove? Of(JobCard card, CardEvent e) => e switch
     {
-        StepDone done when card.Step(done.Step) is { Kind: StepKind.Fit } step && card.Kit?.Parts.GetValueOrDefault(step.What) is { } number && !IsOld(number) => new PartUsed(number, card.Sheet.Parts[step.What].Name),
-        Poured poured when card.Step(poured.Step) is { } step && card.OilInHand(step.What) is { } oil => new OilPoured(oil.Product, poured.Amount.Value),
         TakenBack back => new PutBack(back.From, back.To),
         KitConfirmed kit => new KitKept([.. kit.Parts.Where(p => !card.IsFitted(p.Key) && !IsOld(p.Value)).Select(p => p.Value)]),
         Signed or CardVoided => new KitReleased(),
+        _ => card.EffectsOf(e).Select(effect => Of(card, effect)).FirstOrDefault(move => move is not null),
+    };
+
+    private static StockMove? Of(JobCard card, Effect effect) => effect switch
+    {
+        PartGoesIn part when card.Kit?.Parts.GetValueOrDefault(part.Part) is { } number && !IsOld(number) =>
+            new PartUsed(number, card.Sheet.Parts[part.Part].Name),
+        FluidGoesIn oil when oil.Amount > Quantity<Volume>.Zero
+            && card.OilInHand(oil.Fluid) is { } can => new OilPoured(can.Product, oil.Amount),
         _ => null,
     };
 

@@ -6,11 +6,19 @@ namespace Anakyklos.Core.Cards;
 /// <summary>What a person wants to do to a card.</summary>
 public abstract record CardCommand;
 
+/// <summary>What a person wants to do at a step; the kind of that step answers.</summary>
+/// <param name="Step">Step id.</param>
+public abstract record StepCommand(string Step) : CardCommand;
+
+/// <summary>What was noted earlier is put right; the kind of the step at which it was noted answers.</summary>
+/// <param name="Of">Its seq.</param>
+public abstract record CorrectionCommand(int Of) : CardCommand;
+
 /// <summary>The step is done.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Count">Fasteners out or in; null when all of them.</param>
 /// <param name="Reason">Why fewer went in; empty otherwise.</param>
-public sealed record ConfirmStep(string Step, int? Count = null, string Reason = "") : CardCommand;
+public sealed record ConfirmStep(string Step, int? Count = null, string Reason = "") : StepCommand(Step);
 
 /// <summary>Parts, pans and oil are laid out. It may be said again at any time: what is in the vehicle already stays as it was.</summary>
 /// <param name="Step">Step id.</param>
@@ -18,7 +26,7 @@ public sealed record ConfirmStep(string Step, int? Count = null, string Reason =
 /// <param name="Pans">What each drain pan holds; one that is emptied in between counts once more.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
 public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
-    IReadOnlyDictionary<string, OilLaidOut> Oils) : CardCommand;
+    IReadOnlyDictionary<string, OilLaidOut> Oils) : StepCommand(Step);
 
 /// <summary>What somebody laid out for one fluid. What it lacks is judged by the card, not said here.</summary>
 /// <param name="Amount">How much in all for this card, what is poured already with it.</param>
@@ -48,50 +56,12 @@ public enum KitChoice
     Missing,
 }
 
-/// <summary>A torque was read.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Reading">In the unit typed.</param>
-/// <param name="UnitIsMeant">The person was asked about the unit and stands by it.</param>
-public sealed record TakeReading(string Step, Typed<Torque> Reading, bool UnitIsMeant = false) : CardCommand;
-
-/// <summary>An earlier reading was noted wrongly.</summary>
-/// <param name="Of">Its seq.</param>
-/// <param name="Reading">What it should have said.</param>
-/// <param name="Reason">Why.</param>
-public sealed record CorrectReading(int Of, Typed<Torque> Reading, string Reason) : CardCommand;
-
-/// <summary>Says what was done after too much torque.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="What">In words.</param>
-public sealed record SettleOverTorque(string Step, string What) : CardCommand;
-
-/// <summary>An amount went in.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Amount">In the unit typed.</param>
-/// <param name="WarningSeen">The person was warned and stands by it.</param>
-public sealed record Pour(string Step, Typed<Volume> Amount, bool WarningSeen = false) : CardCommand;
-
-/// <summary>What came out was measured.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Amount">In the unit typed.</param>
-public sealed record Measure(string Step, Typed<Volume> Amount) : CardCommand;
-
 /// <summary>Takes a step before its turn; the rest is put in order around it.</summary>
 /// <param name="Step">Step id.</param>
 public sealed record TakeEarly(string Step) : CardCommand;
 
 /// <summary>Puts what is left in its best order from here.</summary>
 public sealed record OrderAgain : CardCommand;
-
-/// <summary>An amount came out again.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Amount">In the unit typed.</param>
-public sealed record TakeOut(string Step, Typed<Volume> Amount) : CardCommand;
-
-/// <summary>The dipstick was read.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Level">Where the oil stands.</param>
-public sealed record ReadGauge(string Step, Level Level) : CardCommand;
 
 /// <summary>A wait is ended early.</summary>
 /// <param name="Wait">Id of the wait.</param>
@@ -111,7 +81,7 @@ public sealed record TakeBack(int Of) : CardCommand;
 /// <param name="Step">Step id.</param>
 /// <param name="Kind">No reading, or step left out.</param>
 /// <param name="Reason">Why.</param>
-public sealed record Deviate(string Step, DeviationKind Kind, string Reason) : CardCommand;
+public sealed record Deviate(string Step, DeviationKind Kind, string Reason) : StepCommand(Step);
 
 /// <summary>Puts a second name to a deviation.</summary>
 /// <param name="Of">Its seq.</param>
@@ -142,15 +112,6 @@ public sealed record DropJob(string Job, string Reason) : CardCommand;
 /// <summary>The card comes to nothing: nothing was opened, and nothing will be done.</summary>
 /// <param name="Reason">Why.</param>
 public sealed record VoidCard(string Reason) : CardCommand;
-
-/// <summary>A joint leaks.</summary>
-/// <param name="Step">The step at which it was looked at.</param>
-/// <param name="Fastener">Fastener id.</param>
-public sealed record ReportLeak(string Step, string Fastener) : CardCommand;
-
-/// <summary>The display did not answer.</summary>
-/// <param name="Step">Step id.</param>
-public sealed record FailReset(string Step) : CardCommand;
 
 /// <summary>Moves the lift outside the plan.</summary>
 /// <param name="Up">Up or down.</param>

@@ -8,35 +8,24 @@ using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
 
-/// <summary>Something that happened to a card. Events are appended and never changed.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "event")]
-[JsonDerivedType(typeof(CardOpened), nameof(CardOpened))]
-[JsonDerivedType(typeof(StepDone), nameof(StepDone))]
-[JsonDerivedType(typeof(KitConfirmed), nameof(KitConfirmed))]
-[JsonDerivedType(typeof(ReadingTaken), nameof(ReadingTaken))]
-[JsonDerivedType(typeof(OverTorqueSettled), nameof(OverTorqueSettled))]
-[JsonDerivedType(typeof(Poured), nameof(Poured))]
-[JsonDerivedType(typeof(TakenOut), nameof(TakenOut))]
-[JsonDerivedType(typeof(Measured), nameof(Measured))]
-[JsonDerivedType(typeof(PlanChanged), nameof(PlanChanged))]
-[JsonDerivedType(typeof(GaugeRead), nameof(GaugeRead))]
-[JsonDerivedType(typeof(WaitCut), nameof(WaitCut))]
-[JsonDerivedType(typeof(StepPutAside), nameof(StepPutAside))]
-[JsonDerivedType(typeof(TakenBack), nameof(TakenBack))]
-[JsonDerivedType(typeof(DeviationTaken), nameof(DeviationTaken))]
-[JsonDerivedType(typeof(Countersigned), nameof(Countersigned))]
-[JsonDerivedType(typeof(FindingNoted), nameof(FindingNoted))]
-[JsonDerivedType(typeof(LeakFound), nameof(LeakFound))]
-[JsonDerivedType(typeof(ResetFailed), nameof(ResetFailed))]
-[JsonDerivedType(typeof(LiftMoved), nameof(LiftMoved))]
-[JsonDerivedType(typeof(PartAwaited), nameof(PartAwaited))]
-[JsonDerivedType(typeof(PartCame), nameof(PartCame))]
-[JsonDerivedType(typeof(StopDecided), nameof(StopDecided))]
-[JsonDerivedType(typeof(CarriedMended), nameof(CarriedMended))]
-[JsonDerivedType(typeof(JobDropped), nameof(JobDropped))]
-[JsonDerivedType(typeof(CardVoided), nameof(CardVoided))]
-[JsonDerivedType(typeof(Signed), nameof(Signed))]
-public abstract record CardEvent;
+/// <summary>Something that happened to a card. Events are appended and never changed. Their names are on disk and stay.</summary>
+public abstract record CardEvent
+{
+    /// <summary>What it did, as worked out when it happened; null for events that speak for themselves, and on cards from before
+    /// 2026-12.</summary>
+    public FrozenEffects? Frozen { get; init; }
+}
+
+/// <summary>An event of the work at a step; the kind of that step says what it did.</summary>
+public interface IStepEvent
+{
+    /// <summary>Step id.</summary>
+    string Step { get; }
+
+    /// <summary>Whether it goes on from an earlier event of the same step or fluid, as a second reading does.</summary>
+    [JsonIgnore]
+    bool GoesOn => false;
+}
 
 /// <summary>An event in its place: when, by whom, through which command.</summary>
 /// <param name="Seq">Place in the card, from 1.</param>
@@ -81,7 +70,7 @@ public sealed record JobLeft(string Job, string Name, string Reason);
 /// <summary>A step was done.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Count">Fasteners out or in, where they are counted.</param>
-public sealed record StepDone(string Step, int? Count = null) : CardEvent;
+public sealed record StepDone(string Step, int? Count = null) : CardEvent, IStepEvent;
 
 /// <summary>Parts, pans and oil were laid out.</summary>
 /// <param name="Step">Step id.</param>
@@ -91,7 +80,7 @@ public sealed record StepDone(string Step, int? Count = null) : CardEvent;
 /// <param name="Pans">What each pan holds; null on cards from the time when there was one.</param>
 public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan,
     IReadOnlyDictionary<string, KitOil> Oils,
-    IReadOnlyList<Quantity<Volume>>? Pans = null) : CardEvent
+    IReadOnlyList<Quantity<Volume>>? Pans = null) : CardEvent, IStepEvent
 {
     /// <summary>Stands in place of a number where the old seal goes back.</summary>
     public const string OldOneAgain = "old one again";
@@ -118,45 +107,11 @@ public sealed record PartCame(string Number) : CardEvent;
 /// <param name="Reason">Why it goes in all the same.</param>
 public sealed record KitOil(Quantity<Volume> Amount, string Product, string Lacks = "", string Reason = "");
 
-/// <summary>A torque was read off the wrench.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Reading">The reading in its unit.</param>
-/// <param name="Outcome">What it was worth.</param>
-/// <param name="Corrects">Seq of the reading that this one puts right, or null.</param>
-/// <param name="Reason">Why it was put right; empty for a first reading.</param>
-public sealed record ReadingTaken(string Step, Typed<Torque> Reading, TorqueOutcome Outcome, int? Corrects = null, string Reason = "") : CardEvent;
-
-/// <summary>What was done after too much torque.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="What">In the person's words.</param>
-public sealed record OverTorqueSettled(string Step, string What) : CardEvent;
-
-/// <summary>An amount went in.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Amount">The amount in the unit it was given in.</param>
-/// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
-public sealed record Poured(string Step, Typed<Volume> Amount, string AgainstWarning = "") : CardEvent;
-
-/// <summary>An amount was taken out again, because it stood too high.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Amount">The amount.</param>
-public sealed record TakenOut(string Step, Typed<Volume> Amount) : CardEvent;
-
-/// <summary>What came out was measured.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Amount">The amount in the unit it was given in.</param>
-public sealed record Measured(string Step, Typed<Volume> Amount) : CardEvent;
-
 /// <summary>What is left was put in another order.</summary>
 /// <param name="Steps">All steps of the card, in the new order; what is done comes first.</param>
 /// <param name="Why">Why, in words.</param>
 /// <param name="Costs">How much later it ends than before; negative when earlier.</param>
 public sealed record PlanChanged(IReadOnlyList<SheetStep> Steps, string Why, TimeSpan Costs) : CardEvent;
-
-/// <summary>The dipstick was read.</summary>
-/// <param name="Step">Step id.</param>
-/// <param name="Level">Where the oil stood.</param>
-public sealed record GaugeRead(string Step, Level Level) : CardEvent;
 
 /// <summary>A wait was ended before its time.</summary>
 /// <param name="Wait">Id of the wait.</param>
@@ -180,7 +135,8 @@ public sealed record TakenBack(int From, int To) : CardEvent;
 /// <param name="What">In words, for the record.</param>
 /// <param name="Reason">Why, in the person's words.</param>
 /// <param name="NeedsCountersignature">Whether another person must put their name to it.</param>
-public sealed record DeviationTaken(string Step, DeviationKind Kind, string Part, string What, string Reason, bool NeedsCountersignature) : CardEvent;
+public sealed record DeviationTaken(string Step, DeviationKind Kind, string Part, string What, string Reason, bool NeedsCountersignature)
+    : CardEvent;
 
 /// <summary>Another person put their name to a deviation or a finding.</summary>
 /// <param name="Of">Its seq.</param>
@@ -212,15 +168,6 @@ public sealed record JobDropped(string Job, string Name, string Reason) : CardEv
 /// <summary>The card was made void; nothing had been opened.</summary>
 /// <param name="Reason">Why.</param>
 public sealed record CardVoided(string Reason) : CardEvent;
-
-/// <summary>A joint leaks: it counts as open again.</summary>
-/// <param name="Step">The step at which it was looked at.</param>
-/// <param name="Fastener">Fastener id.</param>
-public sealed record LeakFound(string Step, string Fastener) : CardEvent;
-
-/// <summary>The display did not answer: the reset starts over.</summary>
-/// <param name="Step">Step id of the move that failed.</param>
-public sealed record ResetFailed(string Step) : CardEvent;
 
 /// <summary>The lift was moved outside the plan.</summary>
 /// <param name="Up">Up or down.</param>

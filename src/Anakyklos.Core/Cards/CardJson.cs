@@ -2,11 +2,13 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Anakyklos.Core.Quantities;
 
 namespace Anakyklos.Core.Cards;
 
-/// <summary>How events are written as JSON. Quantities are texts with their unit ("38 N·m"), unrounded, so that the record can be read without this program.</summary>
+/// <summary>How events are written as JSON. Quantities are texts with their unit ("38 N·m"), unrounded, so that the record can be read
+/// without this program.</summary>
 public static class CardJson
 {
     /// <summary>The options for reading and writing events and for the JSON endpoints.</summary>
@@ -20,7 +22,27 @@ public static class CardJson
         options.Encoder = JavaScriptEncoder.Create(System.Text.Unicode.UnicodeRanges.All);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         options.Converters.Add(new QuantityConverters());
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Family<CardEvent>("event"), Family<Effect>("effect") } };
         return options;
+    }
+
+    // Events and effects are found where their work is written down; what is not among them is not read as anything.
+    private static Action<JsonTypeInfo> Family<T>(string discriminator)
+    {
+        JsonDerivedType[] known = [.. typeof(T).Assembly.GetTypes().Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(T)))
+            .OrderBy(t => t.Name, StringComparer.Ordinal).Select(t => new JsonDerivedType(t, t.Name))];
+        return info =>
+        {
+            if (info.Type != typeof(T))
+                return;
+            info.PolymorphismOptions = new()
+            {
+                TypeDiscriminatorPropertyName = discriminator,
+                UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization,
+            };
+            foreach (var type in known)
+                info.PolymorphismOptions.DerivedTypes.Add(type);
+        };
     }
 
     /// <summary>An event as JSON.</summary>
@@ -28,12 +50,14 @@ public static class CardJson
 
     /// <summary>An event from JSON.</summary>
     /// <exception cref="JsonException">It is not an event of a known kind.</exception>
-    public static CardEvent Read(string json) => JsonSerializer.Deserialize<CardEvent>(json, Options) ?? throw new JsonException("An event cannot be null.");
+    public static CardEvent Read(string json) => JsonSerializer.Deserialize<CardEvent>(json, Options)
+        ?? throw new JsonException("An event cannot be null.");
 
     private sealed class QuantityConverters : JsonConverterFactory
     {
         public override bool CanConvert(Type type) =>
-            type.IsGenericType && (type.GetGenericTypeDefinition() == typeof(Quantity<>) || type.GetGenericTypeDefinition() == typeof(Typed<>));
+            type.IsGenericType && (type.GetGenericTypeDefinition() == typeof(Quantity<>)
+                || type.GetGenericTypeDefinition() == typeof(Typed<>));
 
         public override JsonConverter CreateConverter(Type type, JsonSerializerOptions options)
         {
@@ -44,16 +68,19 @@ public static class CardJson
 
     private sealed class QuantityConverter<T> : JsonConverter<Quantity<T>> where T : IDimension<T>
     {
-        public override Quantity<T> Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => Parse<T>(reader.GetString()).Value;
+        public override Quantity<T> Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
+            Parse<T>(reader.GetString()).Value;
 
-        public override void Write(Utf8JsonWriter writer, Quantity<T> value, JsonSerializerOptions options) => writer.WriteStringValue(Text(value, T.Units[0]));
+        public override void Write(Utf8JsonWriter writer, Quantity<T> value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(Text(value, T.Units[0]));
     }
 
     private sealed class TypedConverter<T> : JsonConverter<Typed<T>> where T : IDimension<T>
     {
         public override Typed<T> Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => Parse<T>(reader.GetString());
 
-        public override void Write(Utf8JsonWriter writer, Typed<T> value, JsonSerializerOptions options) => writer.WriteStringValue(Text(value.Value, value.Unit));
+        public override void Write(Utf8JsonWriter writer, Typed<T> value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(Text(value.Value, value.Unit));
     }
 
     private static string Text<T>(Quantity<T> value, Unit<T> unit) where T : IDimension<T> =>

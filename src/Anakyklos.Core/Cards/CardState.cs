@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Cards;
 
@@ -99,7 +101,83 @@ public sealed record Noted<T>(int Seq, Recorded Recorded, T Event) where T : Car
 /// <param name="SinceReading">What went in after the last reading.</param>
 /// <param name="Good">The last reading was inside the target, or the whole amount went in where nothing is read.</param>
 /// <param name="CameOut">What was measured coming out; null when it was not.</param>
-public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Level? Level, Quantity<Volume> SinceReading, bool Good, Quantity<Volume>? CameOut = null)
+public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Level? Level, Quantity<Volume> SinceReading, bool Good,
+    Quantity<Volume>? CameOut = null)
 {
     internal static readonly FluidState Untouched = new(false, Quantity<Volume>.Zero, 0, null, Quantity<Volume>.Zero, false);
+}
+
+/// <summary>
+/// Where a card stands: what its events made of it so far. A value that is never changed; the next event makes the next one.
+/// </summary>
+internal sealed record CardState
+{
+    /// <summary>The steps in plan order.</summary>
+    internal required IReadOnlyList<SheetStep> Plan { get; init; }
+
+    /// <summary>How each step stands.</summary>
+    internal required ImmutableDictionary<string, StepState> Steps { get; init; }
+
+    /// <summary>What is open, in the order it was opened.</summary>
+    internal ImmutableList<OpenItem> Open { get; init; } = [];
+
+    /// <summary>Waits that were begun and not ended, whether over or not.</summary>
+    internal ImmutableList<RunningWait> Waits { get; init; } = [];
+
+    /// <summary>Parts that are in their place.</summary>
+    internal ImmutableHashSet<string> Fitted { get; init; } = [];
+
+    /// <summary>Fluids that were touched.</summary>
+    internal ImmutableDictionary<string, FluidState> Fluids { get; init; } = ImmutableDictionary<string, FluidState>.Empty;
+
+    /// <summary>The seq at which each fastener was closed that was open before.</summary>
+    internal ImmutableDictionary<string, int> ClosedAt { get; init; } = ImmutableDictionary<string, int>.Empty;
+
+    /// <summary>Steps that stand still.</summary>
+    internal ImmutableHashSet<string> StandStill { get; init; } = [];
+
+    /// <summary>What strayed from the book.</summary>
+    internal ImmutableList<Noted<DeviationTaken>> Deviations { get; init; } = [];
+
+    /// <summary>What was seen.</summary>
+    internal ImmutableList<Noted<FindingNoted>> Findings { get; init; } = [];
+
+    /// <summary>What the lead decided, by the seq of the finding.</summary>
+    internal ImmutableDictionary<int, Noted<StopDecided>> Decided { get; init; } = ImmutableDictionary<int, Noted<StopDecided>>.Empty;
+
+    /// <summary>Jobs that were given up.</summary>
+    internal ImmutableDictionary<string, Noted<JobDropped>> Dropped { get; init; } = ImmutableDictionary<string, Noted<JobDropped>>.Empty;
+
+    /// <summary>What the card waits for.</summary>
+    internal ImmutableList<PartAwaited> Awaited { get; init; } = [];
+
+    /// <summary>Deviations with a second name, by seq.</summary>
+    internal ImmutableHashSet<int> Countersigned { get; init; } = [];
+
+    /// <summary>Carried stops that were mended, by place.</summary>
+    internal ImmutableHashSet<int> Mended { get; init; } = [];
+
+    /// <summary>When the engine was last hot.</summary>
+    internal DateTimeOffset? HotAt { get; init; }
+
+    /// <summary>The seq at which the engine was last started.</summary>
+    internal int RanAt { get; init; }
+
+    /// <summary>The seq at which the joints were last looked at.</summary>
+    internal int LookedAt { get; init; }
+
+    /// <summary>Whether the vehicle is up.</summary>
+    internal bool LiftUp { get; init; }
+
+    /// <summary>Whether the engine runs.</summary>
+    internal bool EngineRuns { get; init; }
+
+    /// <summary>The kit as it was laid out.</summary>
+    internal KitConfirmed? Kit { get; init; }
+
+    /// <summary>The signature.</summary>
+    internal Recorded? Signature { get; init; }
+
+    /// <summary>What made the card void.</summary>
+    internal Recorded? Voided { get; init; }
 }

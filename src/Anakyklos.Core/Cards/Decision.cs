@@ -3,7 +3,32 @@ using Anakyklos.Core.Quantities;
 namespace Anakyklos.Core.Cards;
 
 /// <summary>The answer to a command.</summary>
-public abstract record Decision;
+public abstract record Decision
+{
+    /// <summary>The longest reason or finding, in characters.</summary>
+    public const int LongestText = 400;
+
+    internal static Accepted Yes(params CardEvent[] events) => new(events);
+
+    internal static Refused No(string what, string @do, string? step = null, string? field = null) => new([new(what, @do, step, field)]);
+
+    internal static Refused NoSuchStep(string id) =>
+        No($"There is no step “{(id.Length > 60 ? id[..60] : id)}” that this can be done to.", "Go back to the card.");
+
+    /// <summary>What is wrong with words that must be there: missing, one sign only, or too long; null when they can be kept.</summary>
+    internal static Refused? Wordless(string text, string field, string what) =>
+        string.IsNullOrWhiteSpace(text) ? No($"{what} is missing.", "Say it in a few words.", field: field)
+        : text.Trim().Length < 2 ? No($"“{text.Trim()}” says nothing.", "Say it in a few words.", field: field)
+        : text.Length > LongestText ? No($"{what} is {text.Length} characters long.", $"Keep it to {LongestText}.", field: field)
+        : null;
+
+    /// <summary>That no amount like this goes in or out of anything here; null when it may.</summary>
+    internal static Refused? Implausible(Typed<Volume> amount) =>
+        amount.Value <= Quantity<Volume>.Zero ? No("An amount is above zero.", "Type what went in.", field: "amount")
+        : amount.Value > Quantity<Volume>.Of(50, Volume.Litre)
+            ? No($"{amount} is more than any sump here holds.", "Type what went in, with its unit.", field: "amount")
+        : null;
+}
 
 /// <summary>It holds; these events are to be appended.</summary>
 /// <param name="Events">At least one.</param>
@@ -31,14 +56,3 @@ public sealed record Refusal(string What, string Do, string? Step = null, string
 /// <summary>A question that the person must answer before it is taken as typed.</summary>
 /// <param name="Text">The question.</param>
 public abstract record Question(string Text);
-
-/// <summary>Was another unit meant?</summary>
-/// <param name="Text">The question.</param>
-/// <param name="AsTyped">The reading as typed.</param>
-/// <param name="PerhapsMeant">The same number in the unit in which it would pass.</param>
-public sealed record UnitQuestion(string Text, Typed<Torque> AsTyped, Typed<Torque> PerhapsMeant) : Question(Text);
-
-/// <summary>Really pour it?</summary>
-/// <param name="Text">The warning as a question.</param>
-/// <param name="Amount">The amount.</param>
-public sealed record PourQuestion(string Text, Typed<Volume> Amount) : Question(Text);

@@ -1,5 +1,5 @@
 using Anakyklos.Core.Sheets;
-using Anakyklos.Core.Tightening;
+using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
 
@@ -10,7 +10,7 @@ public sealed partial class JobCard
     public IEnumerable<Part> PartsWanted => Jobs.SelectMany(j => Sheet.Jobs[j].Parts).Distinct().Select(id => Sheet.Parts[id]);
 
     /// <summary>The fluids that this card fills.</summary>
-    public IEnumerable<FluidSystem> FluidsWanted => Steps.Where(s => s.Kind == StepKind.Pour).Select(s => Sheet.Fluids[s.What]).Distinct();
+    public IEnumerable<FluidSystem> FluidsWanted => Steps.Where(s => s.Traits.Fills).Select(s => Sheet.Fluids[s.What]).Distinct();
 
     /// <summary>
     /// Seals that sit in the vehicle and have been used again, by part id, with how often by now: those of earlier cards that this one did
@@ -48,22 +48,6 @@ public sealed partial class JobCard
     /// </summary>
     public IReadOnlyList<string> JobsDone =>
         [.. Jobs.Where(j => !Steps.Any(s => s.Jobs.Contains(j) && State(s.Id).Status == StepStatus.LeftOut && IsEssential(s)))];
-
-    private Decision Stray(Deviate c, SheetStep step)
-    {
-        if (Wordless(c.Reason, "reason", "The reason") is { } missing)
-            return missing;
-        return c.Kind switch
-        {
-            DeviationKind.NoReading when step.Kind is StepKind.Tighten or StepKind.Retighten && Sheet.Fasteners[step.What] is { Tightening.Value: ToTorque } f =>
-                Yes(new DeviationTaken(step.Id, c.Kind, "", $"{f.Name}: tightened without a reading", c.Reason, true)),
-            DeviationKind.StepLeftOut when step.Kind is StepKind.Do or StepKind.Warm or StepKind.Drive =>
-                Yes(new DeviationTaken(step.Id, c.Kind, "", $"Left out: {step.Title}", c.Reason, IsEssential(step))),
-            DeviationKind.StepLeftOut when step.Kind is StepKind.Reset =>
-                Yes(new DeviationTaken(step.Id, c.Kind, "", $"{Sheet.Resets[step.What].Name} left lit", c.Reason, true)),
-            _ => No("This cannot be left out.", "It opens, closes or proves something that others rely on. Leave it for later instead."),
-        };
-    }
 
     private Decision SecondName(Countersign c, Person by)
     {

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
 
@@ -6,8 +7,8 @@ namespace Anakyklos.Core.Cards;
 public sealed partial class JobCard
 {
     /// <summary>Whether the card can still be made void: nothing is open and nothing was changed on the vehicle.</summary>
-    public bool CanBeVoid => Ended is null && _open.Keys.All(k => k.Kind == OpenKind.Indicator) && _closedAt.Count == 0
-        && _fitted.Count == 0 && _fluids.Count == 0;
+    public bool CanBeVoid => Ended is null && _state.Open.All(o => o.Kind == OpenKind.Indicator) && _state.ClosedAt.Count == 0
+        && _state.Fitted.Count == 0 && _state.Fluids.Count == 0;
 
     private Decision MakeVoid(VoidCard c)
     {
@@ -32,50 +33,51 @@ public sealed partial class JobCard
         List<CardEvent> events = [dropped];
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
         if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift
-            && s.Kind is not (StepKind.Secure or StepKind.Close) && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
+            && s.Traits is { Sets: false, Closes: false } && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
             events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job, $"{job.Name} given up before “{essential.Title}”",
                 c.Reason.Trim(), true));
         events.Add(new PlanChanged(kept, $"{job.Name} given up: {c.Reason.Trim()}", TimeSpan.Zero));
-        var seq = _history.Count;
-        var after = With([.. events.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]);
+        var after = Soon(events, by, now);
         if (after.Replanned(now, [], null, ((PlanChanged)events[^1]).Why).FirstOrDefault() is { } ordered)
             events[^1] = ordered;
         return new Accepted(events);
     }
 
-    private bool IsWorkedOn(string job) => Steps.Any(s => s.Jobs.Contains(job) && _steps[s.Id].Status == StepStatus.Done
-        && s.Kind is not (StepKind.Kit or StepKind.Secure or StepKind.Warm) && !s.MovesLift
-            && !(s.Kind == StepKind.Open && Sheet.Access.ContainsKey(s.What)));
+    private bool IsWorkedOn(string job) => Steps.Any(s => s.Jobs.Contains(job) && State(s.Id).Status == StepStatus.Done
+        && s.Traits is { LaysOut: false, Sets: false, Engine: not EngineUse.Warms } && !s.MovesLift
+            && !(s.Traits is { Opens: true, LetsOut: false } && Sheet.Access.ContainsKey(s.What)));
 
     // What is done stays; what other jobs need stays; of the rest only what closes what is open, with the proof that it holds.
     private IReadOnlyList<SheetStep> Without(string job)
     {
         var rest = Jobs.Where(j => j != job).ToHashSet();
-        var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _closedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
-        var touched = opened.Count > 0 || _fluids.Count > 0;
+        var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
+        var touched = opened.Count > 0 || _state.Fluids.Count > 0;
         var kept = Steps.Where(s => !IsLeft(s.Id)
-            || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || Closes(s) || (touched && Proves(s))))).ToList();
+            || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || (touched && Proves(s))))).ToList();
         var ids = kept.Select(s => s.Id).ToHashSet();
-        var last = kept.Where(k => k.Kind == StepKind.Close && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)
+        var last = kept.Where(k => k.Traits.Closes && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)
             .Select(g => g.Last().Id).ToHashSet();
         return [.. kept.Select(s =>
             s with { After = [.. Before(s).Where(b => s.Lift != LiftNeed.Up || !last.Contains(b)).Concat(Held(s)).Distinct()],
             Awaits = [.. s.Awaits.Where(ids.Contains)] })];
 
-        bool Closes(SheetStep s) => s.Kind switch
+        // What is set and taken away twice is taken away once more at most.
+        bool ClosesWhatIsOpen(SheetStep s) => s.Traits switch
         {
-            // What is set and taken away twice is taken away once more at most.
-            StepKind.Close => _open.ContainsKey(new(OpenKind.Access, s.What)) && Remaining.First(r => r.Kind == StepKind.Close
-                && r.What == s.What).Id == s.Id,
-            StepKind.Tighten => _open.ContainsKey(new(OpenKind.Fastener, s.What)),
-            StepKind.Fit => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
-            StepKind.Pour or StepKind.Measure or StepKind.Gauge => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false },
-            StepKind.Settle => EngineRuns,
+            { Closes: true } => IsOpen(new(OpenKind.Access, s.What))
+                && Remaining.First(r => r.Traits.Closes && r.What == s.What).Id == s.Id,
+            { Tightens: true } => IsOpen(new(OpenKind.Fastener, s.What)),
+            { Fits: true } => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
+            { Fills: true } or { MeasuresOut: true } or { Levels: true } => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false },
+            { Engine: EngineUse.Stops } => EngineRuns,
             _ => false,
         };
 
-        bool Proves(SheetStep s) => s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look or StepKind.Clear
-            || s.Id == Planning.UsualSteps.UsedOil || Planning.UsualSteps.IsAgain(s) || (s.Kind == StepKind.Prime && IsBegun(s));
+        bool Proves(SheetStep s) =>
+            s.Traits is { Engine: EngineUse.Starts or EngineUse.Stops } or { LooksAtJoints: true } or { LooksOver: true }
+            || s.Traits.Lift == LiftMove.ReadyToLower
+            || s.Id == Planning.UsualSteps.UsedOil || Planning.UsualSteps.IsAgain(s) || (s.Traits.Primes && IsBegun(s));
 
         // What holds the vehicle goes last, after all that still needs the lift.
         IEnumerable<string> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up)

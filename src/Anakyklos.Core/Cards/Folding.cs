@@ -1,326 +1,143 @@
-using Anakyklos.Core.Filling;
-using Anakyklos.Core.Planning;
+using System.Collections.Immutable;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
-using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
 
-/// <summary>What each event does to the card.</summary>
+/// <summary>What each event and each effect makes of a card.</summary>
 public sealed partial class JobCard
 {
-    private void Apply(Recorded r)
+    private JobCard After(Recorded r) => new(this, Fold(_state, r), r.Event is JobDropped);
+
+    // From state to state; a card in between is made only for an event that does not say itself what it did.
+    private CardState Fold(CardState s, Recorded r) => r.Event switch
     {
-        _next = null;
-        switch (r.Event)
+        CardOpened or TakenBack => s,
+        PlanChanged e => Planned(s, e),
+        PartAwaited e => s with { Awaited = WithoutNumber(s, e.Number).Add(e) },
+        PartCame e => s with { Awaited = WithoutNumber(s, e.Number) },
+        WaitCut e => Apply(s, new WaitEnds(e.Wait), r),
+        StepPutAside e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Aside, r, e.Reason)) },
+        DeviationTaken e => All(s with { Deviations = s.Deviations.Add(new(r.Seq, r, e)) }, r),
+        Countersigned e => s with { Countersigned = s.Countersigned.Add(e.Of) },
+        FindingNoted e => s with { Findings = s.Findings.Add(new(r.Seq, r, e)) },
+        StopDecided e => s with { Decided = s.Decided.SetItem(e.Of, new(r.Seq, r, e)) },
+        CarriedMended e => s with { Mended = s.Mended.Add(e.Index) },
+        LiftMoved e => Apply(s, new LiftMoves(e.Up), r),
+        JobDropped e => s with { Dropped = s.Dropped.SetItem(e.Job, new(r.Seq, r, e)) },
+        Signed => s with { Signature = r },
+        CardVoided => s with { Voided = r },
+        IStepEvent => All(s, r),
+        _ => throw new InvalidOperationException($"The card does not know what {r.Event.GetType().Name} means."),
+    };
+
+    private CardState All(CardState s, Recorded r)
+    {
+        foreach (var effect in r.Event.Frozen?.Effects ?? new JobCard(this, s, false).EffectsOf(r.Event))
+            s = Apply(s, effect, r);
+        return s;
+    }
+
+    /// <summary>What an event did: as it was written down, or, on cards from before that was done, as the kind of its step says.</summary>
+    internal IReadOnlyList<Effect> EffectsOf(CardEvent e) => e switch
+    {
+        { Frozen: { } frozen } => frozen.Effects,
+        DeviationTaken { Kind: not (DeviationKind.NoReading or DeviationKind.StepLeftOut) } => [],
+        DeviationTaken d => Coach.Of(Known(d.Step)).Effects(this, Known(d.Step), d),
+        IStepEvent at => Coach.Of(Known(at.Step)).Effects(this, Known(at.Step), e),
+        _ => [],
+    };
+
+    private static CardState Apply(CardState s, Effect effect, Recorded r) => effect switch
+    {
+        StepEnds e => StepEnded(s, e.Step, r),
+        StepBeginsAgain e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)) },
+        StepLeftOut e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.LeftOut, r, e.Reason)) },
+        StepStops e => s with { StandStill = s.StandStill.Add(e.Step) },
+        StepGoesOn e => s with { StandStill = s.StandStill.Remove(e.Step) },
+        Opens e => OpenedUp(s, e, r.Seq),
+        Closes e => Closed(s, e.What, r.Seq),
+        PartGoesIn e => s with { Fitted = s.Fitted.Add(e.Part) },
+        PartComesOut e => s with { Fitted = s.Fitted.Remove(e.Part) },
+        FluidRunsOut e => Changed(s, e.Fluid, _ => FluidState.Untouched with { Out = true }),
+        FluidGoesIn e => Changed(s, e.Fluid, f =>
+            f with { Poured = f.Poured + e.Amount, SinceReading = f.SinceReading + e.Amount, Pours = f.Pours + 1 }),
+        FluidMeasured e => Changed(s, e.Fluid, f => f with { CameOut = e.Amount }),
+        LevelIs e => Changed(s, e.Fluid, f =>
+            f with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = e.Good, Out = f.Out && !e.Good }),
+        FluidIsIn e => Changed(s, e.Fluid, f => f with { Good = true, Out = false }),
+        WaitBegins e => s with { Waits = Waiting(s, e.Wait).Add(new(e.Wait, e.For, r.At, r.At + e.Lasts)) },
+        WaitEnds e => s with { Waits = Waiting(s, e.Wait) },
+        EngineHeats => s with { HotAt = r.At },
+        EngineStarts => s with { HotAt = r.At, EngineRuns = true, RanAt = r.Seq },
+        EngineStops => s with { EngineRuns = false },
+        LiftMoves e => Moved(s, e.Up, r.Seq),
+        JointsSeen => s with { LookedAt = r.Seq },
+        KitLies => Laid(s, r),
+        _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),
+    };
+
+    private static CardState Changed(CardState s, string fluid, Func<FluidState, FluidState> change) =>
+        s with { Fluids = s.Fluids.SetItem(fluid, change(s.Fluids.GetValueOrDefault(fluid) ?? FluidState.Untouched)) };
+
+    private static ImmutableList<RunningWait> Waiting(CardState s, string without) => s.Waits.RemoveAll(w => w.Id == without);
+
+    private static CardState StepEnded(CardState s, string step, Recorded r)
+    {
+        var done = s with { Steps = s.Steps.SetItem(step, new(StepStatus.Done, r)) };
+        return s.Plan.FirstOrDefault(p => p.Id == step)?.Wait is { } wait
+            ? done with { Waits = Waiting(s, step).Add(new(step, wait.For, r.At, r.At + wait.Lasts)) } : done;
+    }
+
+    private static CardState OpenedUp(CardState s, Opens e, int seq)
+    {
+        var item = new OpenItem(e.What, e.Name, e.Detail, e.By, seq, e.Count);
+        var at = s.Open.FindIndex(o => o.What == e.What);
+        var open = s with { Open = at < 0 ? s.Open.Add(item) : s.Open.SetItem(at, item) };
+        return e.What.Kind == OpenKind.Fastener ? open with { ClosedAt = s.ClosedAt.Remove(e.What.Id) } : open;
+    }
+
+    private static CardState Closed(CardState s, OpenRef what, int seq)
+    {
+        var closed = s with { Open = s.Open.RemoveAll(o => o.What == what) };
+        return what.Kind == OpenKind.Fastener ? closed with { ClosedAt = s.ClosedAt.SetItem(what.Id, seq) } : closed;
+    }
+
+    private static CardState Moved(CardState s, bool up, int seq)
+    {
+        var moved = s with { LiftUp = up };
+        return up ? OpenedUp(moved, new(OpenRef.Lift, "Vehicle on the lift", "up", ""), seq) : Closed(moved, OpenRef.Lift, seq);
+    }
+
+    // A kit laid out again replaces the one before, with what strayed in it; what is in the vehicle already stays as it was.
+    private static CardState Laid(CardState s, Recorded r)
+    {
+        var kit = (KitConfirmed)r.Event;
+        return s with
         {
-            case CardOpened or TakenBack:
-                break;
-            case KitConfirmed e:
-                ApplyKit(e, r);
-                break;
-            case StepDone e:
-                ApplyStep(Known(e.Step), e, r);
-                break;
-            case ReadingTaken e:
-                ApplyReading(e, r);
-                break;
-            case OverTorqueSettled e:
-                _overTorqued.Remove(e.Step);
-                break;
-            case Poured e:
-                ChangeAmount(e.Step, e.Amount.Value, r);
-                break;
-            case TakenOut e:
-                ChangeAmount(e.Step, Quantity<Volume>.Zero - e.Amount.Value, r);
-                break;
-            case GaugeRead e:
-                ApplyGauge(e, r);
-                break;
-            case Measured e:
-                _fluids[Known(e.Step).What] = Fluid(Known(e.Step).What) with { CameOut = e.Amount.Value };
-                Done(e.Step, r);
-                break;
-            case PlanChanged e:
-                ChangePlan(e);
-                break;
-            case PartAwaited e:
-                _awaited.RemoveAll(a => PartNumber.Same(a.Number, e.Number));
-                _awaited.Add(e);
-                break;
-            case PartCame e:
-                _awaited.RemoveAll(a => PartNumber.Same(a.Number, e.Number));
-                break;
-            case WaitCut e:
-                _waits.Remove(e.Wait);
-                break;
-            case StepPutAside e:
-                _steps[e.Step] = new(StepStatus.Aside, r, e.Reason);
-                break;
-            case DeviationTaken e:
-                _deviations = _deviations.Add(new(r.Seq, r, e));
-                ApplyDeviation(e, r);
-                break;
-            case Countersigned e:
-                _countersigned.Add(e.Of);
-                break;
-            case FindingNoted e:
-                _findings = _findings.Add(new(r.Seq, r, e));
-                break;
-            case StopDecided e:
-                _decided = _decided.SetItem(e.Of, new(r.Seq, r, e));
-                break;
-            case CarriedMended e:
-                _mended.Add(e.Index);
-                break;
-            case LeakFound e:
-                ApplyLeak(e, r);
-                break;
-            case ResetFailed e:
-                foreach (var move in Steps.Where(s => s.Kind == StepKind.Reset && s.What == Known(e.Step).What))
-                    _steps[move.Id] = new(StepStatus.Waiting, null);
-                break;
-            case LiftMoved e:
-                MoveTo(e.Up, r);
-                break;
-            case JobDropped e:
-                _dropped = _dropped.SetItem(e.Job, new(r.Seq, r, e));
-                _work = null;
-                break;
-            case Signed:
-                Signature = r;
-                break;
-            case CardVoided:
-                Voided = r;
-                break;
-            default:
-                throw new InvalidOperationException($"The card does not know what {r.Event.GetType().Name} means.");
-        }
+            Kit = kit,
+            Awaited = [],
+            Deviations = s.Deviations.RemoveAll(d => d.Event.Step == kit.Step && d.Recorded.Command != r.Command
+                && d.Event.Kind is DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil && !IsIn(d.Event.Part)),
+        };
+
+        bool IsIn(string what) => s.Fitted.Contains(what) || s.Fluids.GetValueOrDefault(what) is { Pours: > 0 };
     }
 
-    private void OpenUp(OpenRef what, string name, string detail, string by, int since, int count = 0) =>
-        _open[what] = new(what, name, detail, by, since, count);
+    private static ImmutableList<PartAwaited> WithoutNumber(CardState s, string number) =>
+        s.Awaited.RemoveAll(a => PartNumber.Same(a.Number, number));
 
-    private void Done(string step, Recorded r)
+    private static CardState Planned(CardState s, PlanChanged e)
     {
-        _steps[step] = new(StepStatus.Done, r);
-        if (Known(step).Wait is { } wait)
-            _waits[step] = new(step, wait.For, r.At, r.At + wait.Lasts);
-    }
-
-    private void ApplyKit(KitConfirmed e, Recorded r)
-    {
-        var before = Kit;
-        Kit = e;
-        _awaited.Clear();
-        // A kit laid out again replaces the one before, with what strayed in it; what is in the vehicle already stays as it was.
-        _deviations = _deviations.RemoveAll(d => d.Event.Step == e.Step && d.Recorded.Command != r.Command
-            && d.Event.Kind is DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil && !IsIn(d.Event.Part));
-        if (before is null)
-            Done(e.Step, r);
-
-        bool IsIn(string what) => _fitted.Contains(what) || Fluid(what).Pours > 0;
-    }
-
-    private void ChangePlan(PlanChanged e)
-    {
-        foreach (var gone in _plan.Where(s => e.Steps.All(n => n.Id != s.Id)))
-            _steps.Remove(gone.Id);
-        foreach (var step in e.Steps)
-            _steps.TryAdd(step.Id, new(StepStatus.Waiting, null));
-        _plan = e.Steps;
-        // An indicator whose reset went with a dropped job stays as it is: the service it asks for was not done.
-        foreach (var lit in _open.Keys.Where(k => k.Kind == OpenKind.Indicator && _plan.All(s => !s.EndsReset || s.What != k.Id)).ToList())
-            _open.Remove(lit);
-    }
-
-    private void ApplyStep(SheetStep step, StepDone e, Recorded r)
-    {
-        Done(step.Id, r);
-        switch (step.Kind)
+        var steps = s.Steps.RemoveRange(s.Plan.Where(gone => e.Steps.All(n => n.Id != gone.Id)).Select(gone => gone.Id));
+        foreach (var step in e.Steps.Where(n => !steps.ContainsKey(n.Id)))
+            steps = steps.Add(step.Id, new(StepStatus.Waiting, null));
+        return s with
         {
-            case StepKind.Raise or StepKind.Lower:
-                MoveTo(step.Kind == StepKind.Raise, r);
-                break;
-            case StepKind.Secure or StepKind.Open or StepKind.Drain when step.What.Length > 0:
-                OpenThing(step, e, r);
-                break;
-            case StepKind.Close:
-                _open.Remove(new(OpenKind.Access, step.What));
-                break;
-            case StepKind.Fit:
-                _fitted.Add(step.What);
-                break;
-            case StepKind.Tighten:
-                Shut(step.What, r);
-                break;
-            case StepKind.Warm:
-                _hotAt = r.At;
-                break;
-            case StepKind.Run:
-                _hotAt = r.At;
-                EngineRuns = true;
-                _ranAt = r.Seq;
-                OpenUp(OpenRef.Engine, "Engine running", "until it is switched off", step.Id, r.Seq);
-                break;
-            case StepKind.Settle:
-                EngineRuns = false;
-                _open.Remove(OpenRef.Engine);
-                break;
-            case StepKind.Look:
-                _lookedAt = r.Seq;
-                break;
-            case StepKind.Reset when step.EndsReset:
-                _open.Remove(new(OpenKind.Indicator, step.What));
-                break;
-        }
-    }
-
-    private void OpenThing(SheetStep step, StepDone e, Recorded r)
-    {
-        if (Sheet.Access.TryGetValue(step.What, out var access))
-        {
-            var detail = access.HoldsVehicle ? "in place" : access.Count > 0 ? $"{e.Count ?? access.Count} {access.CountOf} out" : "";
-            OpenUp(new(OpenKind.Access, access.Id), access.Name, detail, step.Id, r.Seq, e.Count ?? access.Count);
-            return;
-        }
-        var fastener = Sheet.Fasteners[step.What];
-        OpenUp(new(OpenKind.Fastener, fastener.Id), fastener.Name, fastener.Seal is { } seal ? SealDetail(seal) : "", step.Id, r.Seq);
-        _closedAt.Remove(fastener.Id);
-        foreach (var part in fastener.Fitted)
-            _fitted.Remove(part);
-        if (fastener.Drains is not { } fluid)
-            return;
-        _fluids[fluid] = FluidState.Untouched with { Out = true };
-        OpenUp(new(OpenKind.Fluid, fluid), Sheet.Fluids[fluid].Name, "not at the mark", step.Id, r.Seq);
-    }
-
-    private string SealDetail(string seal) => Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again"
-        : "new seal";
-
-    private void Shut(string fastener, Recorded r)
-    {
-        _open.Remove(new(OpenKind.Fastener, fastener));
-        _closedAt[fastener] = r.Seq;
-    }
-
-    private void ApplyReading(ReadingTaken e, Recorded r)
-    {
-        var step = Known(e.Step);
-        if (e.Outcome == TorqueOutcome.Passes)
-        {
-            _overTorqued.Remove(e.Step);
-            if (_steps[e.Step].Status != StepStatus.Done)
-            {
-                Done(e.Step, r);
-                if (step.Kind == StepKind.Tighten)
-                    Shut(step.What, r);
-            }
-            return;
-        }
-        if (e.Outcome == TorqueOutcome.TooMuch)
-            _overTorqued.Add(e.Step);
-        if (_steps[e.Step].Status == StepStatus.Done)
-            Reopen(step, "the reading was put right and does not pass", r);
-    }
-
-    private void Reopen(SheetStep tighten, string why, Recorded r)
-    {
-        _steps[tighten.Id] = new(StepStatus.Waiting, null);
-        if (tighten.Kind == StepKind.Retighten)
-            return;
-        OpenUp(new(OpenKind.Fastener, tighten.What), Sheet.Fasteners[tighten.What].Name, why, tighten.Id, r.Seq);
-        _closedAt.Remove(tighten.What);
-    }
-
-    private void ApplyLeak(LeakFound e, Recorded r)
-    {
-        if (Steps.FirstOrDefault(s => s.Kind == StepKind.Tighten && s.What == e.Fastener) is { } tighten)
-            Reopen(tighten, "leaks", r);
-        foreach (var again in Steps.Where(s => s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look))
-        {
-            _steps[again.Id] = new(StepStatus.Waiting, null);
-            _waits.Remove(again.Id);
-        }
-        // A key that was locked away a second time comes out once more for the run.
-        foreach (var set in Steps.Where(s => s.Kind == StepKind.Secure && s.What.Length > 0 && UsualSteps.IsAgain(s)
-            && _steps[s.Id].Status == StepStatus.Done).ToList())
-            if (Sheet.Access[set.What] is { ClosedToRun: true } hold && HasOpen(hold) && Steps.FirstOrDefault(s => s.Kind == StepKind.Close
-                && s.What == hold.Id) is { } away)
-            {
-                _steps[set.Id] = new(StepStatus.Waiting, null);
-                _steps[away.Id] = new(StepStatus.Waiting, null);
-            }
-    }
-
-    private void ChangeAmount(string stepId, Quantity<Volume> amount, Recorded r)
-    {
-        var step = Known(stepId);
-        var state = Fluid(step.What);
-        state = state with { Poured = state.Poured + amount, SinceReading = state.SinceReading + amount, Pours = state.Pours + 1 };
-        _fluids[step.What] = state;
-        if (step.Kind == StepKind.Pour && IsPoured(step, state))
-        {
-            Done(stepId, r);
-            if (!Steps.Any(s => s.Kind == StepKind.Gauge && s.What == step.What))
-            {
-                _fluids[step.What] = state with { Good = true, Out = false };
-                _open.Remove(new(OpenKind.Fluid, step.What));
-            }
-        }
-        if (step.Kind == StepKind.Gauge)
-        {
-            var settle = Sheet.Fluids[step.What].SettleAfterPour;
-            _waits[stepId] = new(stepId, "Oil runs down", r.At, r.At + settle);
-        }
-    }
-
-    private bool IsPoured(SheetStep step, FluidState state)
-    {
-        var fluid = Sheet.Fluids[step.What];
-        if (FillsByMarks(step.What))
-            return fluid.SafeToStart is not { } safe || state.Poured >= safe.Value;
-        return fluid.FillBy == FillBy.Overflow || state.Poured >= Wanted(step.What) - fluid.Tolerance.Value;
-    }
-
-    private void ApplyGauge(GaugeRead e, Recorded r)
-    {
-        var fluid = Known(e.Step).What;
-        var good = FillOf(fluid).After(e.Level).Verdict == FillVerdict.Good;
-        _fluids[fluid] = Fluid(fluid) with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = good, Out = Fluid(fluid).Out
-            && !good };
-        _waits.Remove(e.Step);
-        if (!good)
-            return;
-        Done(e.Step, r);
-        _open.Remove(new(OpenKind.Fluid, fluid));
-    }
-
-    private void ApplyDeviation(DeviationTaken e, Recorded r)
-    {
-        if (e.Kind is not (DeviationKind.NoReading or DeviationKind.StepLeftOut))
-            return;
-        var step = Known(e.Step);
-        if (e.Kind == DeviationKind.NoReading)
-        {
-            Done(e.Step, r);
-            if (step.Kind == StepKind.Tighten)
-                Shut(step.What, r);
-            return;
-        }
-        var left = step.Kind == StepKind.Reset ? Steps.Where(s => s.Kind == StepKind.Reset && s.What == step.What) : [step];
-        foreach (var s in left)
-            _steps[s.Id] = new(StepStatus.LeftOut, r, e.Reason);
-        if (step.Kind == StepKind.Reset)
-            _open.Remove(new(OpenKind.Indicator, step.What));
-    }
-
-    private void MoveTo(bool up, Recorded r)
-    {
-        LiftUp = up;
-        if (up)
-            OpenUp(OpenRef.Lift, "Vehicle on the lift", "up", "", r.Seq);
-        else
-            _open.Remove(OpenRef.Lift);
+            Plan = e.Steps,
+            Steps = steps,
+            // An indicator whose reset went with a dropped job stays as it is: the service it asks for was not done.
+            Open = s.Open.RemoveAll(o => o.Kind == OpenKind.Indicator && e.Steps.All(n => !n.EndsReset || n.What != o.Id)),
+        };
     }
 }

@@ -18,7 +18,8 @@ public sealed partial class JobCard
         var ahead = Steps.SkipWhile(s => s.Id != step.Id).Skip(1).Where(s => State(s.Id).Status == StepStatus.Waiting).ToList();
         var here = ahead.TakeWhile(s => s.Place == step.Place && !s.MovesLift).Count();
         var then = ahead.Skip(here).FirstOrDefault();
-        bool? lift = then is { MovesLift: true } ? ahead.Skip(here).First(s => s.Kind is StepKind.Raise or StepKind.Lower).Kind == StepKind.Raise : null;
+        bool? lift = then is { MovesLift: true } ? ahead.Skip(here)
+            .First(s => s.Traits.Lift is LiftMove.Raises or LiftMove.Lowers).Traits.Lift == LiftMove.Raises : null;
         return new(step.Place, here, lift, lift is null ? then?.Place : null);
     }
 }

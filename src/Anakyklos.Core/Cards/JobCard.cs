@@ -7,56 +7,36 @@ using Anakyklos.Core.Sheets;
 namespace Anakyklos.Core.Cards;
 
 /// <summary>
-/// A job card: a pure function of its sheet and its events. What has been opened is in <see cref="Open"/> until it is closed; the card can be
+/// A job card: a pure function of its sheet and its events. What has been opened is in <see cref="Open"/> until it is closed; the card can
+/// be
 /// signed when nothing is. A card is never changed: <see cref="With"/> gives the next one.
 /// </summary>
 public sealed partial class JobCard
 {
-    private ImmutableList<Recorded> _history;
-    private readonly Dictionary<string, StepState> _steps = [];
-    private readonly Dictionary<OpenRef, OpenItem> _open = [];
-    private readonly Dictionary<string, RunningWait> _waits = [];
-    private readonly HashSet<string> _fitted = [];
-    private readonly Dictionary<string, FluidState> _fluids = [];
-    private readonly Dictionary<string, int> _closedAt = [];
-    private ImmutableList<Noted<DeviationTaken>> _deviations = [];
-    private ImmutableList<Noted<FindingNoted>> _findings = [];
-    private ImmutableDictionary<int, Noted<StopDecided>> _decided = ImmutableDictionary<int, Noted<StopDecided>>.Empty;
-    private ImmutableDictionary<string, Noted<JobDropped>> _dropped = ImmutableDictionary<string, Noted<JobDropped>>.Empty;
-    private readonly List<PartAwaited> _awaited = [];
-    private readonly HashSet<int> _countersigned = [];
-    private readonly HashSet<int> _mended = [];
-    private readonly HashSet<string> _overTorqued = [];
-    private IReadOnlyList<SheetStep> _plan;
-    private DateTimeOffset? _hotAt;
-    private int _ranAt;
-    private int _lookedAt;
+    private readonly ImmutableList<Recorded> _history;
+    private readonly CardState _state;
     private SheetStep? _next;
 
     private JobCard(ModelSheet sheet, CardOpened opened, ImmutableList<Recorded> history)
     {
-        Sheet = sheet;
-        Opened = opened;
-        _history = history;
-        _plan = opened.Steps;
-        foreach (var step in opened.Steps)
-            _steps[step.Id] = new(StepStatus.Waiting, null);
-        foreach (var step in opened.Steps.Where(s => s.EndsReset))
-            OpenUp(new(OpenKind.Indicator, step.What), sheet.Resets[step.What].Name, "lit", step.Id, 1);
+        (Sheet, Opened, _history) = (sheet, opened, history);
+        _state = new()
+        {
+            Plan = opened.Steps,
+            Steps = opened.Steps.ToImmutableDictionary(s => s.Id, _ => new StepState(StepStatus.Waiting, null)),
+            Open = [.. opened.Steps.Where(s => s.EndsReset)
+                .Select(s => new OpenItem(new(OpenKind.Indicator, s.What), sheet.Resets[s.What].Name, "lit", s.Id, 1))],
+        };
     }
 
-    private JobCard(JobCard from)
+    private JobCard(JobCard before, CardState state, bool workChanged)
     {
-        (Sheet, Opened, _history) = (from.Sheet, from.Opened, from._history);
-        (_steps, _open, _waits, _fluids, _closedAt) = (new(from._steps), new(from._open), new(from._waits), new(from._fluids), new(from._closedAt));
-        (_fitted, _countersigned, _mended, _overTorqued) = ([.. from._fitted], [.. from._countersigned], [.. from._mended],
-            [.. from._overTorqued]);
-        (_deviations, _findings, _decided, _dropped, _awaited) = (from._deviations, from._findings, from._decided, from._dropped,
-            [.. from._awaited]);
-        (_plan, _hotAt, _work) = (from._plan, from._hotAt, from._work);
-        (_ranAt, _lookedAt, LiftUp, EngineRuns) = (from._ranAt, from._lookedAt, from.LiftUp, from.EngineRuns);
-        (Kit, Signature, Voided) = (from.Kit, from.Signature, from.Voided);
+        (Sheet, Opened, _history, _state) = (before.Sheet, before.Opened, before._history, state);
+        _work = workChanged ? null : before._work;
     }
+
+    private JobCard(JobCard before, ImmutableList<Recorded> history) =>
+        (Sheet, Opened, _history, _state, _work) = (before.Sheet, before.Opened, history, before._state, before._work);
 
     /// <summary>The sheet in the revision the card was opened with.</summary>
     public ModelSheet Sheet { get; }
@@ -68,71 +48,71 @@ public sealed partial class JobCard
     public IReadOnlyList<Recorded> History => _history;
 
     /// <summary>The steps in plan order.</summary>
-    public IReadOnlyList<SheetStep> Steps => _plan;
+    public IReadOnlyList<SheetStep> Steps => _state.Plan;
 
     /// <summary>What is still open, in the order it was opened.</summary>
-    public IReadOnlyList<OpenItem> Open => [.. _open.Values.OrderBy(o => o.Since)];
+    public IReadOnlyList<OpenItem> Open => [.. _state.Open.OrderBy(o => o.Since)];
 
     /// <summary>Waits that were started and not cut, whether over or not.</summary>
-    public IReadOnlyCollection<RunningWait> Waits => _waits.Values;
+    public IReadOnlyCollection<RunningWait> Waits => _state.Waits;
 
     /// <summary>What strayed from the book.</summary>
-    public IReadOnlyList<Noted<DeviationTaken>> Deviations => _deviations;
+    public IReadOnlyList<Noted<DeviationTaken>> Deviations => _state.Deviations;
 
     /// <summary>What was seen.</summary>
-    public IReadOnlyList<Noted<FindingNoted>> Findings => _findings;
+    public IReadOnlyList<Noted<FindingNoted>> Findings => _state.Findings;
 
     /// <summary>Jobs that were given up, with why.</summary>
-    public IEnumerable<Noted<JobDropped>> Dropped => _dropped.Values.OrderBy(d => d.Seq);
+    public IEnumerable<Noted<JobDropped>> Dropped => _state.Dropped.Values.OrderBy(d => d.Seq);
 
     /// <summary>The jobs that are to be done: those it was opened with, less those that were given up.</summary>
-    public IReadOnlyList<string> Jobs => [.. Opened.Jobs.Where(j => !_dropped.ContainsKey(j))];
+    public IReadOnlyList<string> Jobs => [.. Opened.Jobs.Where(j => !_state.Dropped.ContainsKey(j))];
 
     /// <summary>Whether the vehicle is up on the lift.</summary>
-    public bool LiftUp { get; private set; }
+    public bool LiftUp => _state.LiftUp;
 
     /// <summary>Whether the engine runs.</summary>
-    public bool EngineRuns { get; private set; }
+    public bool EngineRuns => _state.EngineRuns;
 
     /// <summary>The kit as it was laid out, or null.</summary>
-    public KitConfirmed? Kit { get; private set; }
+    public KitConfirmed? Kit => _state.Kit;
 
     /// <summary>What the card waits for before its kit can be laid out; empty when it waits for nothing.</summary>
-    public IReadOnlyList<PartAwaited> Awaited => _awaited;
+    public IReadOnlyList<PartAwaited> Awaited => _state.Awaited;
 
     /// <summary>The signature, or null while the card is open.</summary>
-    public Recorded? Signature { get; private set; }
+    public Recorded? Signature => _state.Signature;
 
     /// <summary>What made the card void, or null.</summary>
-    public Recorded? Voided { get; private set; }
+    public Recorded? Voided => _state.Voided;
 
     /// <summary>What ended the card, a signature or its being made void; null while it is open.</summary>
     public Recorded? Ended => Signature ?? Voided;
 
     /// <summary>How often the dipstick was read or oil poured, by fluid.</summary>
-    public FluidState Fluid(string id) => _fluids.GetValueOrDefault(id) ?? FluidState.Untouched;
+    public FluidState Fluid(string id) => _state.Fluids.GetValueOrDefault(id) ?? FluidState.Untouched;
 
     /// <summary>How a step stands.</summary>
     /// <exception cref="KeyNotFoundException">The card has no such step.</exception>
-    public StepState State(string step) => _steps[step];
+    public StepState State(string step) => _state.Steps[step];
 
     /// <summary>The step with this id, or null.</summary>
     public SheetStep? Step(string id) => Steps.FirstOrDefault(s => s.Id == id);
 
     /// <summary>Whether a part was fitted and what holds it was not opened since.</summary>
-    public bool IsFitted(string part) => _fitted.Contains(part);
+    public bool IsFitted(string part) => _state.Fitted.Contains(part);
 
     /// <summary>Whether something is open.</summary>
-    public bool IsOpen(OpenRef what) => _open.ContainsKey(what);
+    public bool IsOpen(OpenRef what) => _state.Open.Any(o => o.What == what);
 
     /// <summary>Whether somebody put a second name to this deviation.</summary>
-    public bool IsCountersigned(int seq) => _countersigned.Contains(seq);
+    public bool IsCountersigned(int seq) => _state.Countersigned.Contains(seq);
 
     /// <summary>What the lead decided about a finding graded stop, or null.</summary>
-    public Noted<StopDecided>? DecisionOn(int finding) => _decided.GetValueOrDefault(finding);
+    public Noted<StopDecided>? DecisionOn(int finding) => _state.Decided.GetValueOrDefault(finding);
 
     /// <summary>Whether the step stands still after too much torque.</summary>
-    public bool IsOverTorqued(string step) => _overTorqued.Contains(step);
+    public bool IsOverTorqued(string step) => _state.StandStill.Contains(step);
 
     /// <summary>
     /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When
@@ -142,26 +122,27 @@ public sealed partial class JobCard
         && (!s.MovesLift || IsWorthMoving(s))) ?? Remaining.FirstOrDefault();
 
     /// <summary>The step that would close an open item, or null when none of those left does.</summary>
-    public SheetStep? Closing(OpenItem item) => item.Kind switch
+    public SheetStep? Closing(OpenItem item) => Remaining.FirstOrDefault(s => item.Kind switch
     {
-        OpenKind.Lift => Remaining.FirstOrDefault(s => s.Kind == StepKind.Lower),
-        OpenKind.Engine => Remaining.FirstOrDefault(s => s.Kind == StepKind.Settle),
-        OpenKind.Access => Remaining.FirstOrDefault(s => s.Kind == StepKind.Close && s.What == item.Id),
-        OpenKind.Fastener => Remaining.FirstOrDefault(s => s.Kind == StepKind.Tighten && s.What == item.Id),
-        OpenKind.Fluid => Remaining.FirstOrDefault(s => s.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Measure && s.What == item.Id),
-        _ => Remaining.FirstOrDefault(s => s.Kind == StepKind.Reset && s.What == item.Id),
-    };
+        OpenKind.Lift => s.Traits.Lift == LiftMove.Lowers,
+        OpenKind.Engine => s.Traits.Engine == EngineUse.Stops,
+        OpenKind.Access => s.Traits.Closes && s.What == item.Id,
+        OpenKind.Fastener => s.Traits.Tightens && s.What == item.Id,
+        OpenKind.Fluid => s.Traits is { Fills: true } or { Levels: true } or { MeasuresOut: true } && s.What == item.Id,
+        OpenKind.Indicator => s.Traits.PutsOut && s.What == item.Id,
+        _ => throw new InvalidOperationException($"Nobody has said what closes a {item.Kind}."),
+    });
 
     /// <summary>Steps that must still be done, in plan order.</summary>
     public IEnumerable<SheetStep> Remaining => Steps.Where(s => IsLeft(s.Id));
 
     /// <summary>Deviations that still need a second name.</summary>
-    public IEnumerable<int> WantingCountersignature => _deviations.Where(d => d.Event.NeedsCountersignature
-        && !_countersigned.Contains(d.Seq)).Select(d => d.Seq);
+    public IEnumerable<int> WantingCountersignature => _state.Deviations.Where(d => d.Event.NeedsCountersignature
+        && !IsCountersigned(d.Seq)).Select(d => d.Seq);
 
     /// <summary>Findings graded stop about which the lead has not decided: nothing starts, drives or is signed until then.</summary>
-    public IEnumerable<Noted<FindingNoted>> Stops => _findings.Where(f => f.Event.Grade == FindingGrade.Stop
-        && !_decided.ContainsKey(f.Seq));
+    public IEnumerable<Noted<FindingNoted>> Stops => _state.Findings.Where(f => f.Event.Grade == FindingGrade.Stop
+        && DecisionOn(f.Seq) is null);
 
     /// <summary>How a fluid of this card is filled, with the card's school.</summary>
     public DipstickFill FillOf(string fluid)
@@ -201,35 +182,33 @@ public sealed partial class JobCard
                 throw new ArgumentException($"Event {i + 1} is missing.", nameof(history));
         var taken = TakenIn(history);
         var card = new JobCard(sheet, opened, [.. history]);
-        foreach (var recorded in history)
-            if (!taken.Contains(recorded.Seq))
-                card.Apply(recorded);
-        return card;
+        return new(card, history.Where(r => !taken.Contains(r.Seq)).Aggregate(card._state, card.Fold), true);
     }
 
     /// <summary>The card after more events.</summary>
     /// <param name="more">The events that follow the last one.</param>
+    /// <exception cref="ArgumentException">One of them does not follow the one before it.</exception>
     public JobCard With(IReadOnlyList<Recorded> more)
     {
         // Only what was taken back changes the meaning of earlier events; all else goes on from where the card stands.
         if (more.Any(r => r.Event is TakenBack))
             return Replay(Sheet, [.. _history, .. more]);
-        var next = new JobCard(this);
+        var (state, history) = (_state, _history);
         foreach (var recorded in more)
         {
-            if (recorded.Seq != next._history.Count + 1)
-                throw new ArgumentException($"Event {next._history.Count + 1} is missing.", nameof(more));
-            next._history = next._history.Add(recorded);
-            next.Apply(recorded);
+            if (recorded.Seq != history.Count + 1)
+                throw new ArgumentException($"Event {history.Count + 1} is missing.", nameof(more));
+            history = history.Add(recorded);
+            state = Fold(state, recorded);
         }
-        return next;
+        return new(new JobCard(this, history), state, more.Any(r => r.Event is JobDropped));
     }
 
-    private bool IsLeft(string step) => _steps[step].Status is StepStatus.Waiting or StepStatus.Aside;
+    internal bool IsLeft(string step) => State(step).Status is StepStatus.Waiting or StepStatus.Aside;
 
-    private SheetStep Known(string id) => Step(id) ?? throw new ArgumentException($"The card has no step {id}.");
+    internal SheetStep Known(string id) => Step(id) ?? throw new ArgumentException($"The card has no step {id}.");
 
-    private bool HasOpen(Access a) => _open.ContainsKey(new(OpenKind.Access, a.Id));
+    internal bool HasOpen(Access a) => IsOpen(new(OpenKind.Access, a.Id));
 
-    private bool HasOpen(Fastener f) => _open.ContainsKey(new(OpenKind.Fastener, f.Id));
+    internal bool HasOpen(Fastener f) => IsOpen(new(OpenKind.Fastener, f.Id));
 }

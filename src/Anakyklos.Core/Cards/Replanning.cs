@@ -1,6 +1,7 @@
 using System.Globalization;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
 
@@ -16,7 +17,8 @@ public sealed partial class JobCard
     /// <param name="now">The time.</param>
     public (CardPlan Plan, TimeSpan Costs)? PlanWith(string step, DateTimeOffset now)
     {
-        if (Step(step) is not { } first || first.MovesLift || _steps[step].Status is StepStatus.Done or StepStatus.LeftOut || InTheWay(first, now).Count > 0)
+        if (Step(step) is not { } first || first.MovesLift || State(step).Status is StepStatus.Done or StepStatus.LeftOut
+            || InTheWay(first, now).Count > 0)
             return null;
         var plan = CardPlanner.Order(Work, StandsAt(now, [], step));
         return (plan, first.Takes + plan.Total - PlanFrom(now).Total);
@@ -30,8 +32,8 @@ public sealed partial class JobCard
     // Composed afresh where that gives the steps that were frozen, since only then is it known why each link is there.
     private ComposedWork FindWork()
     {
-        if (_dropped.Count > 0)
-            return CardPlanner.Work(Sheet, Jobs, _plan);
+        if (_state.Dropped.Count > 0)
+            return CardPlanner.Work(Sheet, Jobs, Steps);
         var frozen = CardPlanner.Work(Sheet, Opened.Jobs, Opened.Steps);
         try
         {
@@ -50,10 +52,14 @@ public sealed partial class JobCard
             return NoSuchStep(c.Step);
         if (Next?.Id == c.Step)
             return No("This is the next step anyway.", "Do it.", c.Step);
-        return AtStep(c.Step, now, _ => Yes([.. Replanned(now, [], c.Step, $"“{step.Title}” taken early")]));
+        if (IsOver(step, now) is { } over)
+            return over;
+        return InTheWay(step, now) is { Count: > 0 } reasons ? new Refused(reasons)
+            : Yes([.. Replanned(now, [], c.Step, $"“{step.Title}” taken early")]);
     }
 
-    private Decision AgainFromHere(DateTimeOffset now) => Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
+    private Decision AgainFromHere(DateTimeOffset now) =>
+        Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
         : No("The order is the best there is already.", "Go on with the next step.", Next?.Id);
 
     // The next step is always one that can be done now, where there is any. What was left for later and is done, and a lift moved by hand,
@@ -62,19 +68,18 @@ public sealed partial class JobCard
     {
         if (events.Any(e => e is PlanChanged or Signed or CardVoided))
             return [];
-        var seq = _history.Count;
-        var after = With([.. events.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]);
+        var after = Soon(events, by, now);
         if (command is MoveLift)
             return after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered");
-        if (Steps.FirstOrDefault(s => _steps[s.Id].Status == StepStatus.Aside && after._steps.TryGetValue(s.Id, out var now_)
-            && now_.Status is StepStatus.Done or StepStatus.LeftOut) is { } done)
+        if (Steps.FirstOrDefault(s => State(s.Id).Status == StepStatus.Aside && after.Step(s.Id) is not null
+            && after.IsDone(s)) is { } done)
             return after.Replanned(now, [], null, $"“{done.Title}” is done");
         if (after.Next is not { } next || after.CanBegin(next))
             return [];
         // Where no order helps, the order stays, and the step says what stands in its way.
         var other = after.Replanned(now, [], null, "What comes next cannot be done as it stands").ToList();
         return other.Count > 0
-            && after.With([.. other.Select(e => new Recorded(++seq, now, by, Guid.Empty, e))]) is { Next: { } better } then
+            && after.Soon(other, by, now) is { Next: { } better } then
             && then.CanBegin(better) ? other : [];
     }
 
@@ -82,10 +87,10 @@ public sealed partial class JobCard
     {
         var begun = first is not null && Step(first) is { } f ? f : null;
         return new(
-            Steps.Where(s => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut || s.Id == first).Select(s => s.Id).ToHashSet(),
-            Steps.Where(s => s.Id != first && (_steps[s.Id].Status == StepStatus.Aside || (IsLeft(s.Id) && StopInTheWay(s).Any())))
+            Steps.Where(s => IsDone(s) || s.Id == first).Select(s => s.Id).ToHashSet(),
+            Steps.Where(s => s.Id != first && (State(s.Id).Status == StepStatus.Aside || (IsLeft(s.Id) && StopInTheWay(s).Any())))
                 .Select(s => s.Id).Concat(alsoBlocked).ToHashSet(),
-            _waits.Values.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
+            _state.Waits.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
                 .Concat(begun?.Wait is { } wait ? [new(begun.Id, wait.Lasts)] : []).ToDictionary(),
             LiftUp, (begun ?? LastDone)?.Place,
             (Moves(Steps.Where(IsDone), true), Moves(Steps.Where(IsDone), false)));
@@ -93,15 +98,16 @@ public sealed partial class JobCard
 
     // The number of the last move in this direction; a move that was only begun counts, so that the next one is looked at afresh.
     private static int Moves(IEnumerable<SheetStep> steps, bool up) =>
-        steps.Where(s => s.MovesLift && s.Kind is (StepKind.Raise or StepKind.Secure) == up)
+        steps.Where(s => s.MovesLift && s.Traits.Lift is (LiftMove.Raises or LiftMove.ReadyToRaise) == up)
         .Select(s => int.TryParse(s.Id.AsSpan(s.Id.LastIndexOf('-') + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
             ? number : 1).DefaultIfEmpty(0).Max();
 
-    private bool IsDone(SheetStep s) => _steps[s.Id].Status is StepStatus.Done or StepStatus.LeftOut;
+    private bool IsDone(SheetStep s) => State(s.Id).Status is StepStatus.Done or StepStatus.LeftOut;
 
-    private SheetStep? LastDone => Steps.Where(s => _steps[s.Id] is { Status: StepStatus.Done }).MaxBy(s => _steps[s.Id].Through!.Seq);
+    private SheetStep? LastDone => Steps.Where(s => State(s.Id).Status == StepStatus.Done).MaxBy(s => State(s.Id).Through!.Seq);
 
-    /// <summary>The change of plan, when there is any: what is done stays first, then the step taken early, then the rest in its best order, what waits last.</summary>
+    /// <summary>The change of plan, when there is any: what is done stays first, then the step taken early, then the rest in its best
+    /// order, what waits last.</summary>
     private IEnumerable<CardEvent> Replanned(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first, string why)
     {
         var before = CardPlanner.Order(Work, StandsAt(now, [], null));
@@ -121,7 +127,8 @@ public sealed partial class JobCard
         IReadOnlyList<SheetStep> steps = [.. soon.Concat(later).Concat(waiting).DistinctBy(s => s.Id)];
         if (steps.Select(s => s.Id).SequenceEqual(Steps.Select(s => s.Id)))
             return [];
-        var costs = alsoBlocked.Count > 0 ? TimeSpan.Zero : (first is null ? TimeSpan.Zero : Known(first).Takes) + plan.Total - before.Total;
+        var costs = alsoBlocked.Count > 0 ? TimeSpan.Zero
+            : (first is null ? TimeSpan.Zero : Known(first).Takes) + plan.Total - before.Total;
         return [new PlanChanged(steps, why, costs)];
     }
 }

@@ -1,3 +1,5 @@
+using static Anakyklos.Core.Cards.Decision;
+
 namespace Anakyklos.Core.Cards;
 
 /// <summary>Findings graded stop: what they hold up, who decides, and what the vehicle carries on.</summary>
@@ -14,16 +16,16 @@ public sealed partial class JobCard
     /// <param name="card">The number of this card.</param>
     public IReadOnlyList<StopCarried> StopsLeft(long card) =>
     [
-        .. (Opened.Carried ?? []).Where((_, i) => !_mended.Contains(i)),
-        .. _findings.Select(f => (Finding: f, Decision: DecisionOn(f.Seq))).Where(x => x.Decision is { Event.Mended: false })
+        .. (Opened.Carried ?? []).Where((_, i) => !IsMended(i)),
+        .. Findings.Select(f => (Finding: f, Decision: DecisionOn(f.Seq))).Where(x => x.Decision is { Event.Mended: false })
             .Select(x => new StopCarried(card, x.Finding.Event.Text, x.Decision!.Event.Words, x.Decision.Recorded.By.Name)),
     ];
 
     /// <summary>Whether a carried stop was mended on this card.</summary>
     /// <param name="index">Its place in <see cref="CardOpened.Carried"/>, from 0.</param>
-    public bool IsMended(int index) => _mended.Contains(index);
+    public bool IsMended(int index) => _state.Mended.Contains(index);
 
-    private bool HoldsVehicle(Noted<DeviationTaken> d) => d.Event.NeedsCountersignature && !_countersigned.Contains(d.Seq)
+    private bool HoldsVehicle(Noted<DeviationTaken> d) => d.Event.NeedsCountersignature && !IsCountersigned(d.Seq)
         && (d.Event.Kind == DeviationKind.JobGivenUp || (d.Event.Kind == DeviationKind.StepLeftOut && Step(d.Event.Step) is { } step
             && IsEssential(step)));
 
@@ -38,7 +40,7 @@ public sealed partial class JobCard
 
     private Decision Mend(MendCarried c, Person by)
     {
-        if (c.Index < 0 || c.Index >= (Opened.Carried?.Count ?? 0) || _mended.Contains(c.Index))
+        if (c.Index < 0 || c.Index >= (Opened.Carried?.Count ?? 0) || IsMended(c.Index))
             return No("There is nothing of that kind to be mended.", "Choose one from the list.");
         if (by.Role != Role.Lead)
             return No("The workshop lead says when this is mended.", "Ask the lead.");

@@ -1,3 +1,5 @@
+using static Anakyklos.Core.Cards.Decision;
+
 namespace Anakyklos.Core.Cards;
 
 /// <summary>What was pressed by mistake is taken back.</summary>
@@ -22,7 +24,7 @@ public sealed partial class JobCard
             return No("Only what you pressed last can be taken back.",
                 "For a reading that was noted wrongly, put the reading right instead.");
         var together = _history.Where(h => h.Command == last.Command).ToList();
-        if (together.Any(h => _countersigned.Contains(h.Seq) || _decided.ContainsKey(h.Seq)))
+        if (together.Any(h => IsCountersigned(h.Seq) || DecisionOn(h.Seq) is not null))
             return No("Another person put a name to this.", "It stands.");
         if (DependsOn(together) is { } later)
             return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? Step(s)?.Title ?? s : "the order")}”.",
@@ -44,36 +46,30 @@ public sealed partial class JobCard
                 if (h.Event is PlanChanged && together.Any(t => t.Event is JobDropped))
                     return h;
                 if (StepOf(h.Event) is { } id
-                    && h.Event is not (FindingNoted or StepPutAside or DeviationTaken { Kind: DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil }))
+                    && h.Event is not (FindingNoted or StepPutAside or DeviationTaken
+                    {
+                        Kind: DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil,
+                    }))
                 {
                     if (without.Step(id) is not { } step)
                         return h;
-                    var isSame = h.Event is Poured or TakenOut or GaugeRead or ReadingTaken { Corrects: not null } or OverTorqueSettled;
+                    var isSame = h.Event is IStepEvent { GoesOn: true };
                     if (isSame ? fluids.Contains(step.What) || together.Any(t => StepOf(t.Event) == id) : without.IsLeft(id)
                         && !without.CanBegin(step))
                         return h;
                 }
             }
-            without.Apply(h);
+            without = without.After(h);
         }
         return null;
     }
 
     private static string? StepOf(CardEvent e) => e switch
     {
-        StepDone d => d.Step,
-        KitConfirmed k => k.Step,
-        ReadingTaken r => r.Step,
-        OverTorqueSettled o => o.Step,
-        Poured p => p.Step,
-        TakenOut t => t.Step,
-        Measured m => m.Step,
-        GaugeRead g => g.Step,
+        IStepEvent at => at.Step,
         StepPutAside a => a.Step,
         DeviationTaken { Step.Length: > 0 } d => d.Step,
         FindingNoted f => f.Step,
-        LeakFound l => l.Step,
-        ResetFailed f => f.Step,
         _ => null,
     };
 }

@@ -53,7 +53,8 @@ public sealed record ProposedJob(Standing Standing, Because Because, bool Propos
 /// <param name="CounterSays">What the dash's counter gives as distance left, or null.</param>
 /// <param name="SumSays">What our own sum gives as distance left for the same job, or null.</param>
 /// <param name="CounterDiffers">Whether those two differ by more than a tenth of the interval.</param>
-public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Message, string UnknownCode, Quantity<Distance>? CounterSays, Quantity<Distance>? SumSays, bool CounterDiffers)
+public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Message, string UnknownCode, Quantity<Distance>? CounterSays,
+    Quantity<Distance>? SumSays, bool CounterDiffers)
 {
     /// <summary>Proposes the jobs of a visit.</summary>
     /// <param name="items">All jobs as they stand.</param>
@@ -62,7 +63,8 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
     /// <param name="scheme">What its dash can show.</param>
     /// <param name="dash">What its dash shows.</param>
     /// <param name="trips">What a trip ahead would run over.</param>
-    public static Proposal Of(IReadOnlyList<Standing> items, UseMark now, VehiclePast past, DashScheme scheme, DashReport dash, IReadOnlyList<TripItem> trips)
+    public static Proposal Of(IReadOnlyList<Standing> items, UseMark now, VehiclePast past, DashScheme scheme, DashReport dash,
+        IReadOnlyList<TripItem> trips)
     {
         var message = dash.Code.Length == 0 ? null : scheme.Find(dash.Code);
         var counted = items.Where(s => s.Item.Job == scheme.Counts && s.At is not null).Select(s => (Standing?)s).FirstOrDefault();
@@ -71,7 +73,8 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
         var sum = counted?.At - now.Odometer;
         var differs = counter is { } x && sum is { } y && whole is { } w && Abs(x - y) > w * 0.1m;
         var anyDue = items.Any(s => s.IsDue) || message is not null || trips.Count > 0;
-        return new([.. items.Select(Propose).OrderByDescending(p => p.Proposed).ThenByDescending(p => p.Standing.State)], message, message is null ? dash.Code : "", counter, sum, differs);
+        return new([.. items.Select(Propose).OrderByDescending(p => p.Proposed).ThenByDescending(p => p.Standing.State)], message,
+            message is null ? dash.Code : "", counter, sum, differs);
 
         ProposedJob Propose(Standing s)
         {
@@ -90,7 +93,8 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
 
     /// <summary>What is due and not chosen; each of these needs a reason.</summary>
     /// <param name="chosen">Ids of the chosen jobs.</param>
-    public IEnumerable<ProposedJob> LeftOut(IReadOnlyCollection<string> chosen) => Jobs.Where(p => p.Standing.IsDue && !chosen.Contains(p.Standing.Item.Job));
+    public IEnumerable<ProposedJob> LeftOut(IReadOnlyCollection<string> chosen) =>
+        Jobs.Where(p => p.Standing.IsDue && !chosen.Contains(p.Standing.Item.Job));
 
     private static Quantity<Distance> Abs(Quantity<Distance> d) => d < Quantity<Distance>.Zero ? Quantity<Distance>.Zero - d : d;
 }

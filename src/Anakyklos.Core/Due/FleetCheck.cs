@@ -9,7 +9,8 @@ namespace Anakyklos.Core.Due;
 /// <param name="Last">When each was last done, in the same order.</param>
 /// <param name="Now">Where it stands.</param>
 /// <param name="Past">Its life before.</param>
-public sealed record FleetVehicle(string Plate, IReadOnlyList<ServiceItem> Items, IReadOnlyList<UseMark?> Last, UseMark Now, VehiclePast Past);
+public sealed record FleetVehicle(string Plate, IReadOnlyList<ServiceItem> Items, IReadOnlyList<UseMark?> Last, UseMark Now,
+    VehiclePast Past);
 
 /// <summary>How a vehicle of the fleet stands.</summary>
 /// <param name="Plate">Its plate.</param>

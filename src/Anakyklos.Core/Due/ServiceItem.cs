@@ -20,7 +20,8 @@ public enum RuleOf
     Owner,
 }
 
-/// <summary>A rule of the depot or of a vehicle's owner beside the maker's; it never lengthens an interval, since the shorter one counts.</summary>
+/// <summary>A rule of the depot or of a vehicle's owner beside the maker's; it never lengthens an interval, since the shorter one
+/// counts.</summary>
 /// <param name="Job">Job id.</param>
 /// <param name="Interval">The interval.</param>
 /// <param name="Of">Whose it is.</param>
@@ -54,7 +55,8 @@ public sealed class ServiceItem
     /// <param name="name">Its name.</param>
     /// <param name="rules">At least one; of each measure the shortest counts.</param>
     /// <param name="once">Done once in a life, such as a first check.</param>
-    public ServiceItem(string job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false) => (Job, Name, _rules, Once) = (job, name, [.. rules], once);
+    public ServiceItem(string job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false) =>
+        (Job, Name, _rules, Once) = (job, name, [.. rules], once);
 
     /// <summary>Job id.</summary>
     public string Job { get; }
@@ -71,7 +73,8 @@ public sealed class ServiceItem
     /// <param name="own">Rules of the depot and the owner.</param>
     public static IReadOnlyList<ServiceItem> Of(ModelSheet sheet, Use use, IReadOnlyList<OwnRule> own) =>
         [.. sheet.Jobs.Values.Select(j => (Job: j, Rule: sheet.Intervals[j.Interval])).Select(x => new ServiceItem(x.Job.Id, x.Job.Name,
-            [(x.Rule.For(use).Times(x.Rule.EveryTime), RuleOf.Maker), .. x.Rule.Upper is { } upper ? [(upper, RuleOf.UpperBound)] : Array.Empty<(ServiceInterval, RuleOf)>(),
+            [(x.Rule.For(use).Times(x.Rule.EveryTime), RuleOf.Maker),
+                .. x.Rule.Upper is { } upper ? [(upper, RuleOf.UpperBound)] : Array.Empty<(ServiceInterval, RuleOf)>(),
              .. own.Where(o => o.Job == x.Job.Id).Select(o => (o.Interval, o.Of))], x.Rule.Once))];
 
     /// <summary>When it is due next after being done, by the shortest of its rules in each measure.</summary>
@@ -99,7 +102,8 @@ public sealed class ServiceItem
             return new(this, DueState.Done, null, null, null, default, default, default, null);
         var state = now.Odometer > at || now.Day > by || now.Hours > hours ? DueState.Overdue
             : now.Odometer == at || now.Day == by || (hours is { } run && now.Hours == run) ? DueState.Due
-            : now.Odometer + window.Distance >= at || now.Day.DayNumber + window.Days >= by?.DayNumber || now.Hours + window.Hours >= hours ? DueState.Soon
+            : now.Odometer + window.Distance >= at || now.Day.DayNumber + window.Days >= by?.DayNumber || now.Hours + window.Hours >= hours
+                ? DueState.Soon
             : DueState.NotYet;
         return new(this, state, at, by, hours, atOf, byOf, hoursOf, last);
     }
@@ -123,12 +127,14 @@ public sealed class ServiceItem
     private bool Lapsed(in UseMark now, in UseMark delivered)
     {
         foreach (var (interval, _) in _rules)
-            if (now.Odometer - delivered.Odometer > interval.Every * LapsesAfter || now.Day > (interval.Months is { } m ? delivered.Day.AddMonths(m * LapsesAfter) : null))
+            if (now.Odometer - delivered.Odometer > interval.Every * LapsesAfter
+                || now.Day > (interval.Months is { } m ? delivered.Day.AddMonths(m * LapsesAfter) : null))
                 return true;
         return false;
     }
 
-    /// <summary>The part of its interval that is still unused, by the measure that is nearest to its end; 0 when due or overdue, 1 when just done.</summary>
+    /// <summary>The part of its interval that is still unused, by the measure that is nearest to its end; 0 when due or overdue, 1 when
+    /// just done.</summary>
     /// <param name="standing">Where it stands.</param>
     /// <param name="now">Where the vehicle stands.</param>
     /// <param name="from">Where its interval began.</param>

@@ -35,7 +35,8 @@ public enum DueState
 /// <param name="ByOf">Whose rule set the day.</param>
 /// <param name="HoursOf">Whose rule set the hours.</param>
 /// <param name="Last">When it was last done, or null.</param>
-public readonly record struct Standing(ServiceItem Item, DueState State, Quantity<Distance>? At, DateOnly? By, int? AtHours, RuleOf AtOf, RuleOf ByOf, RuleOf HoursOf, UseMark? Last)
+public readonly record struct Standing(ServiceItem Item, DueState State, Quantity<Distance>? At, DateOnly? By, int? AtHours, RuleOf AtOf,
+    RuleOf ByOf, RuleOf HoursOf, UseMark? Last)
 {
     /// <summary>Whether it is to be done now.</summary>
     public bool IsDue => State >= DueState.Unknown;
@@ -45,13 +46,15 @@ public readonly record struct Standing(ServiceItem Item, DueState State, Quantit
     public (Quantity<Distance>? Distance, int? Days, int? Hours) Left(in UseMark now) =>
         (At - now.Odometer, By?.DayNumber - now.Day.DayNumber, AtHours - now.Hours);
 
-    /// <summary>Whose rule is the one that counts: that of the measure with the least left, as part of a usual year and 15,000 km.</summary>
+    /// <summary>Whose rule is the one that counts: that of the measure with the least left, as part of a usual year and 15,000
+    /// km.</summary>
     /// <param name="now">Where the vehicle stands.</param>
     public RuleOf RuleThatCounts(in UseMark now)
     {
         var (distance, days, hours) = Left(now);
         // 15,000 km, 365 days and 400 hours are taken as alike, only to say which of several measures comes first.
         var (a, b, c) = (distance?.In(Distance.Kilometre) / 15_000m, days / 365m, hours / 400m);
-        return a <= (b ?? decimal.MaxValue) && a <= (c ?? decimal.MaxValue) ? AtOf : b <= (c ?? decimal.MaxValue) ? ByOf : c is not null ? HoursOf : RuleOf.Maker;
+        return a <= (b ?? decimal.MaxValue) && a <= (c ?? decimal.MaxValue) ? AtOf : b <= (c ?? decimal.MaxValue) ? ByOf : c is not null
+            ? HoursOf : RuleOf.Maker;
     }
 }

@@ -31,7 +31,8 @@ public static class TripCheck
         var before = use?.On(now, leaves) ?? now with { Day = leaves };
         var (reading, day) = (before.Odometer + trip.Length, leaves.AddDays(trip.Days));
         return [.. items.Where(s => s.State is DueState.NotYet or DueState.Soon).Where(s => reading > s.At || day > s.By)
-            .Select(s => new TripItem(s, reading > s.At ? reading - s.At : null, day > s.By ? day.DayNumber - s.By!.Value.DayNumber : null, ServiceItem.Unused(s, now, s.Last ?? past.Delivered)))
+            .Select(s => new TripItem(s, reading > s.At ? reading - s.At : null, day > s.By ? day.DayNumber - s.By!.Value.DayNumber : null,
+                ServiceItem.Unused(s, now, s.Last ?? past.Delivered)))
             .OrderBy(t => t.GivenAway)];
     }
 }

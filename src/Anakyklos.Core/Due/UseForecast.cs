@@ -10,7 +10,8 @@ namespace Anakyklos.Core.Due;
 /// <param name="Stretches">Stretches between readings that it rests on.</param>
 /// <param name="LeftOut">Readings that do not fit the others and were left out.</param>
 /// <param name="DaysStill">Days of stretches on which it stood still; they do not lower the rest.</param>
-public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, Quantity<Distance> High, int Stretches, int LeftOut, int DaysStill)
+public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, Quantity<Distance> High, int Stretches, int LeftOut,
+    int DaysStill)
 {
     /// <summary>Further than this in a day no vehicle of a workshop goes; a reading that asks for more is wrong.</summary>
     public static Quantity<Distance> MostADay { get; } = Quantity<Distance>.Of(1500, Distance.Kilometre);
@@ -25,14 +26,13 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
         var chain = Plausible(all);
         if (chain.Count < 2)
             return null;
-        var stretches = chain.Zip(chain.Skip(1), (a, b) => (Days: b.Day.DayNumber - a.Day.DayNumber, Distance: b.Odometer - a.Odometer, Ends: b.Day)).ToList();
+        var stretches = chain.Zip(chain.Skip(1), (a, b) =>
+            (Days: b.Day.DayNumber - a.Day.DayNumber, Distance: b.Odometer - a.Odometer, Ends: b.Day)).ToList();
         if (stretches.Where(s => s.Ends.DayNumber > chain[^1].Day.DayNumber - Recent).ToList() is { Count: >= 3 } recent)
             stretches = recent;
         var mean = stretches.Aggregate(Quantity<Distance>.Zero, (sum, s) => sum + s.Distance) / stretches.Sum(s => s.Days);
         var still = stretches.Where(s => s.Days >= StillDays && s.Distance < mean * s.Days * 0.05m).ToList();
         var moving = stretches.Except(still).Select(s => (Rate: s.Distance / s.Days, s.Days)).OrderBy(s => s.Rate).ToList();
-        if (moving.Count == 0)
-            return new(default, default, default, stretches.Count, all.Length - chain.Count, still.Sum(s => s.Days));
         var (low, usual, high) = (At(0.2m), At(0.5m), At(0.8m));
         // One stretch has no spread of its own: a quarter up and down is assumed.
         if (moving.Count == 1)
@@ -47,7 +47,8 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
         }
     }
 
-    /// <summary>The longest row of readings that never falls and never jumps beyond <see cref="MostADay"/>; of equals the one that ends latest.</summary>
+    /// <summary>The longest row of readings that never falls and never jumps beyond <see cref="MostADay"/>; of equals the one that ends
+    /// latest.</summary>
     private static List<UseMark> Plausible(UseMark[] all)
     {
         var (length, before) = (new int[all.Length], new int[all.Length]);
@@ -56,7 +57,9 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
         {
             (length[i], before[i]) = (1, -1);
             for (var j = 0; j < i; j++)
-                if (all[j].Odometer <= all[i].Odometer && all[i].Odometer - all[j].Odometer <= MostADay * (all[i].Day.DayNumber - all[j].Day.DayNumber) && length[j] + 1 >= length[i])
+                if (all[j].Odometer <= all[i].Odometer
+                    && all[i].Odometer - all[j].Odometer <= MostADay * (all[i].Day.DayNumber - all[j].Day.DayNumber)
+                    && length[j] + 1 >= length[i])
                     (length[i], before[i]) = (length[j] + 1, j);
             if (end < 0 || length[i] >= length[end])
                 end = i;
@@ -71,7 +74,8 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
     /// <summary>The reading to be expected on a day.</summary>
     /// <param name="now">The last reading.</param>
     /// <param name="day">That day or a later one.</param>
-    public UseMark On(in UseMark now, DateOnly day) => new(now.Odometer + Usual * Math.Max(0, day.DayNumber - now.Day.DayNumber), day, now.Hours);
+    public UseMark On(in UseMark now, DateOnly day) =>
+        new(now.Odometer + Usual * Math.Max(0, day.DayNumber - now.Day.DayNumber), day, now.Hours);
 }
 
 /// <summary>The day on which something will be due, with the band around it.</summary>
@@ -80,7 +84,8 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
 /// <param name="Latest">At quiet use; null when distance alone counts and on quiet stretches nothing is driven.</param>
 public sealed record DueDay(DateOnly Day, DateOnly Earliest, DateOnly? Latest)
 {
-    /// <summary>When a job will be due: the day of its rule, or the day on which its distance is used up, whichever is first. Never before today, unless it is overdue.</summary>
+    /// <summary>When a job will be due: the day of its rule, or the day on which its distance is used up, whichever is first. Never before
+    /// today, unless it is overdue.</summary>
     /// <param name="standing">Where it stands.</param>
     /// <param name="now">Where the vehicle stands today.</param>
     /// <param name="use">Its use a day, or null when that is not known: then only days count.</param>

@@ -51,7 +51,8 @@ public readonly record struct Level(decimal Fraction) : IComparable<Level>
     {
         if (Fraction < -0.02m) return "below the bottom mark";
         if (Fraction > 1.02m) return "above the top mark";
-        string[] eighths = ["at the bottom mark", "one eighth", "one quarter", "three eighths", "half way", "five eighths", "three quarters", "seven eighths", "at the top mark"];
+        string[] eighths = ["at the bottom mark", "one eighth", "one quarter", "three eighths", "half way", "five eighths",
+            "three quarters", "seven eighths", "at the top mark"];
         return eighths[(int)Math.Clamp(Math.Round(Fraction * 8, MidpointRounding.AwayFromZero), 0, 8)];
     }
 }
@@ -76,7 +77,8 @@ public enum FillVerdict
 public readonly record struct FillAdvice(FillVerdict Verdict, Quantity<Volume> Amount, Level Reaches);
 
 /// <summary>
-/// The arithmetic of filling by dipstick. The book amount reaches the top mark, filter included; the span between the marks holds a known volume.
+/// The arithmetic of filling by dipstick. The book amount reaches the top mark, filter included; the span between the marks holds a known
+/// volume.
 /// </summary>
 /// <param name="Book">The amount with filter that reaches the top mark.</param>
 /// <param name="Between">What lies between the marks.</param>

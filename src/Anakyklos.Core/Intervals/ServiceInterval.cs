@@ -25,9 +25,11 @@ public readonly record struct UseMark(Quantity<Distance> Odometer, DateOnly Day,
 public sealed record ServiceInterval(Quantity<Distance>? Every, int? Months, int? Hours = null)
 {
     /// <summary>When it is due next after being done.</summary>
-    /// <param name="done">Where the vehicle stood then. A month without that day ends on its last one; hours count only where both ends are known.</param>
+    /// <param name="done">Where the vehicle stood then. A month without that day ends on its last one; hours count only where both ends are
+    /// known.</param>
     public NextDue After(in UseMark done) =>
-        new(Every is { } every ? done.Odometer + every : null, Months is { } months ? done.Day.AddMonths(months) : null, done.Hours + Hours);
+        new(Every is { } every ? done.Odometer + every : null, Months is { } months ? done.Day.AddMonths(months) : null,
+            done.Hours + Hours);
 
     /// <summary>So many of it, for what is done only every so many times it falls due.</summary>
     /// <param name="times">1 or more.</param>

@@ -17,19 +17,22 @@ public static class KitCheck
     /// <param name="shelf">Stores and crib. What is reserved for this very card must count as free.</param>
     /// <param name="climate">The weather the oils must bear, or null.</param>
     /// <param name="today">The day, for calibrations.</param>
-    public static KitList Of(ModelSheet sheet, IEnumerable<string> jobs, IReadOnlyList<SheetStep> steps, IReadOnlyDictionary<string, int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
+    public static KitList Of(ModelSheet sheet, IEnumerable<string> jobs, IReadOnlyList<SheetStep> steps, IReadOnlyDictionary<string,
+        int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
     {
         var parts = jobs.SelectMany(j => sheet.Jobs[j].Parts).Distinct().Select(id => sheet.Parts[id]).ToList();
-        var fasteners = steps.Where(s => s.Kind is StepKind.Tighten or StepKind.Retighten).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
-        var fluids = steps.Where(s => s.Kind == StepKind.Pour).Select(s => sheet.Fluids[s.What]).Distinct().ToList();
+        var fasteners = steps.Where(s => s.Traits.Tightens || s.Traits.Checks).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
+        var fluids = steps.Where(s => s.Traits.Fills).Select(s => sheet.Fluids[s.What]).Distinct().ToList();
         return new(
             [.. parts.GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(g => PartLine([.. g], sealsUsedAgain, shelf))],
             OilLines(sheet, fluids, shelf, climate),
             ToolLines(sheet, steps, fasteners, shelf),
-            [.. fasteners.Where(f => f.Tightening.Value is ToTorque).Select(f => TorqueLine(f, (ToTorque)f.Tightening.Value, shelf, today))],
+            [.. fasteners.Where(f => f.Tightening.Value is ToTorque)
+                .Select(f => TorqueLine(f, (ToTorque)f.Tightening.Value, shelf, today))],
             PanLine(sheet, steps, shelf),
             [.. fluids.Where(f => f.FillBy == FillBy.Overflow)],
-            [.. steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain && sheet.Fasteners.ContainsKey(s.What)).Select(s => sheet.Fasteners[s.What]).Where(f => f.Drips).Distinct()]);
+            [.. steps.Where(s => s.Traits.Opens && sheet.Fasteners.ContainsKey(s.What)).Select(s => sheet.Fasteners[s.What])
+                .Where(f => f.Drips).Distinct()]);
     }
 
     private static KitPartLine PartLine(IReadOnlyList<Part> uses, IReadOnlyDictionary<string, int> usedAgain, Shelf shelf)
@@ -50,14 +53,20 @@ public static class KitCheck
         foreach (var fluid in fluids)
         {
             var wanted = OilRequirement.Of(sheet, fluid);
-            var fits = shelf.Containers.Where(c => left[c.Id] > Quantity<Volume>.Zero).Select(c => c.Product).Distinct(StringComparer.OrdinalIgnoreCase)
+            var fits = shelf.Containers.Where(c => left[c.Id] > Quantity<Volume>.Zero).Select(c => c.Product)
+                .Distinct(StringComparer.OrdinalIgnoreCase)
                 .Select(shelf.Oils.Find).OfType<OilProduct>().Select(p => OilMatch.Of(p, wanted, shelf.Oils.Book, climate)).ToList();
-            // The product that is short by least; of equals the one that opens fewest new containers, then the one on which the code stands itself.
-            var best = fits.Where(f => f.Fits).Select(f => (Fit: f, Shares: ContainerShare.Of(f.Product.Name, fluid.Amount.Value, shelf.Containers, left)))
-                .OrderBy(x => Missing(fluid, x.Shares)).ThenBy(x => x.Shares.Count(s => s.Container.Opened is null)).ThenBy(x => x.Fit.Way.Count).FirstOrDefault();
+            // The product that is short by least; of equals the one that opens fewest new containers, then the one on which the code stands
+            // itself.
+            var best = fits.Where(f => f.Fits).Select(f =>
+                (Fit: f, Shares: ContainerShare.Of(f.Product.Name, fluid.Amount.Value, shelf.Containers, left)))
+                .OrderBy(x => Missing(fluid, x.Shares)).ThenBy(x => x.Shares.Count(s => s.Container.Opened is null))
+                    .ThenBy(x => x.Fit.Way.Count).FirstOrDefault();
             foreach (var share in best.Shares ?? [])
                 left[share.Container.Id] = share.Leaves;
-            lines.Add(new(fluid, wanted, best.Fit, best.Shares ?? [], best.Shares is null ? fluid.Amount.Value : Missing(fluid, best.Shares), [.. fits.Where(f => f != best.Fit && OilMatch.IsNear(f.Product, wanted, shelf.Oils.Book))]));
+            lines.Add(new(fluid, wanted, best.Fit, best.Shares ?? [],
+                best.Shares is null ? fluid.Amount.Value : Missing(fluid, best.Shares),
+                [.. fits.Where(f => f != best.Fit && OilMatch.IsNear(f.Product, wanted, shelf.Oils.Book))]));
         }
         return lines;
     }
@@ -65,18 +74,22 @@ public static class KitCheck
     private static Quantity<Volume> Missing(FluidSystem fluid, IReadOnlyList<ContainerShare> shares) =>
         shares.Aggregate(fluid.Amount.Value, (rest, s) => rest - s.Takes);
 
-    private static List<KitToolLine> ToolLines(ModelSheet sheet, IReadOnlyList<SheetStep> steps, IReadOnlyList<Fastener> fasteners, Shelf shelf)
+    private static List<KitToolLine> ToolLines(ModelSheet sheet, IReadOnlyList<SheetStep> steps, IReadOnlyList<Fastener> fasteners,
+        Shelf shelf)
     {
-        var accesses = steps.Where(s => s.Kind is StepKind.Open or StepKind.Close && sheet.Access.ContainsKey(s.What)).Select(s => sheet.Access[s.What]).Distinct();
+        var accesses = steps.Where(s => (s.Traits.Opens || s.Traits.Closes) && sheet.Access.ContainsKey(s.What))
+            .Select(s => sheet.Access[s.What]).Distinct();
         return [.. accesses.Select(a => (Size: a.Tool, a.Name)).Concat(fasteners.Select(f => (Size: f.Drive, f.Name)))
             .Where(u => u.Size.Length > 0 && !u.Size.Contains("by hand", StringComparison.OrdinalIgnoreCase))
             .GroupBy(u => PartNumber.Bare(u.Size)).OrderBy(g => g.First().Size, StringComparer.OrdinalIgnoreCase)
-            .Select(g => new KitToolLine(g.First().Size, [.. g.Select(u => u.Name).Distinct()], shelf.Tools.FirstOrDefault(t => PartNumber.Bare(t.Size) == g.Key)))];
+            .Select(g => new KitToolLine(g.First().Size, [.. g.Select(u => u.Name).Distinct()],
+                shelf.Tools.FirstOrDefault(t => PartNumber.Bare(t.Size) == g.Key)))];
     }
 
     private static KitTorqueLine TorqueLine(Fastener fastener, ToTorque spec, Shelf shelf, DateOnly today)
     {
-        CribWrench? Best(IEnumerable<CribWrench> crib) => TorqueWrench.For(crib.Select(w => w.Wrench), spec) is { } best ? shelf.Wrenches.First(w => w.Wrench == best) : null;
+        CribWrench? Best(IEnumerable<CribWrench> crib) => TorqueWrench.For(crib.Select(w => w.Wrench), spec) is { } best
+            ? shelf.Wrenches.First(w => w.Wrench == best) : null;
         var wrench = Best(shelf.Wrenches.Where(w => w.IsCalibrated(today)));
         return new(fastener, spec, wrench, wrench is null ? Best(shelf.Wrenches) : null);
     }

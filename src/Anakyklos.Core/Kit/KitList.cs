@@ -27,7 +27,8 @@ public enum KitVerdict
 /// <param name="Missing">How many are missing; 0 when all are there.</param>
 /// <param name="UsedAgain">How often the seal that sits there now has been used again; 0 for what is not a seal.</param>
 /// <param name="Verdict">What that means.</param>
-public sealed record KitPartLine(string Number, IReadOnlyList<Part> Uses, StockPart? Found, FoundAs As, int Missing, int UsedAgain, KitVerdict Verdict)
+public sealed record KitPartLine(string Number, IReadOnlyList<Part> Uses, StockPart? Found, FoundAs As, int Missing, int UsedAgain,
+    KitVerdict Verdict)
 {
     /// <summary>How many are wanted.</summary>
     public int Wanted => Uses.Count;
@@ -45,12 +46,14 @@ public sealed record KitPartLine(string Number, IReadOnlyList<Part> Uses, StockP
 /// <param name="Leaves">What will be left.</param>
 public sealed record ContainerShare(OilContainer Container, Quantity<Volume> Takes, Quantity<Volume> Leaves)
 {
-    /// <summary>From which containers a fill comes: opened ones first, the oldest before the others, then the smallest that are still shut. Less than the amount when there is less.</summary>
+    /// <summary>From which containers a fill comes: opened ones first, the oldest before the others, then the smallest that are still shut.
+    /// Less than the amount when there is less.</summary>
     /// <param name="product">Name of the product.</param>
     /// <param name="amount">How much is wanted.</param>
     /// <param name="containers">All containers.</param>
     /// <param name="left">What is left in each, by id.</param>
-    public static IReadOnlyList<ContainerShare> Of(string product, Quantity<Volume> amount, IReadOnlyList<OilContainer> containers, IReadOnlyDictionary<int, Quantity<Volume>> left)
+    public static IReadOnlyList<ContainerShare> Of(string product, Quantity<Volume> amount, IReadOnlyList<OilContainer> containers,
+        IReadOnlyDictionary<int, Quantity<Volume>> left)
     {
         var shares = new List<ContainerShare>();
         foreach (var c in containers.Where(c => PartNumber.Same(c.Product, product) && left[c.Id] > Quantity<Volume>.Zero)
@@ -72,8 +75,10 @@ public sealed record ContainerShare(OilContainer Container, Quantity<Volume> Tak
 /// <param name="Chosen">The product that is taken; null when nothing on the shelf fits.</param>
 /// <param name="Shares">From which containers, opened ones first.</param>
 /// <param name="Short">What is missing; zero when it is enough.</param>
-/// <param name="Others">The other products on the shelf that could be taken for it, with what each lacks or that it would fit as well.</param>
-public sealed record KitOilLine(FluidSystem Fluid, OilRequirement Wanted, OilFit? Chosen, IReadOnlyList<ContainerShare> Shares, Quantity<Volume> Short, IReadOnlyList<OilFit> Others)
+/// <param name="Others">The other products on the shelf that could be taken for it, with what each lacks or that it would fit as
+/// well.</param>
+public sealed record KitOilLine(FluidSystem Fluid, OilRequirement Wanted, OilFit? Chosen, IReadOnlyList<ContainerShare> Shares,
+    Quantity<Volume> Short, IReadOnlyList<OilFit> Others)
 {
     /// <summary>What it means.</summary>
     public KitVerdict Verdict => Short > Quantity<Volume>.Zero ? KitVerdict.Stops : KitVerdict.InHand;
@@ -108,7 +113,8 @@ public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IRea
 /// <param name="Pan">The pans; null when nothing is drained.</param>
 /// <param name="SidewaysFills">Fluids that go in through a hole that faces sideways: a pump, hose or can with a spout is wanted.</param>
 /// <param name="Drips">Fasteners under which a catch chute or foil goes.</param>
-public sealed record KitList(IReadOnlyList<KitPartLine> Parts, IReadOnlyList<KitOilLine> Oils, IReadOnlyList<KitToolLine> Tools, IReadOnlyList<KitTorqueLine> Torques,
+public sealed record KitList(IReadOnlyList<KitPartLine> Parts, IReadOnlyList<KitOilLine> Oils, IReadOnlyList<KitToolLine> Tools,
+    IReadOnlyList<KitTorqueLine> Torques,
     KitPanLine? Pan, IReadOnlyList<FluidSystem> SidewaysFills, IReadOnlyList<Fastener> Drips)
 {
     /// <summary>The worst of its parts, fluids and pans.</summary>

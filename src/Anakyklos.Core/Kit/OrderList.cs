@@ -40,7 +40,8 @@ public static class OrderList
             foreach (var line in kit.Parts)
             {
                 if (line.Found is { } found)
-                    free = free with { Parts = [.. free.Parts.Select(p => p == found ? p with { OnShelf = Math.Max(0, p.OnShelf - line.Wanted) } : p)] };
+                    free = free with { Parts = [.. free.Parts.Select(p => p == found
+                        ? p with { OnShelf = Math.Max(0, p.OnShelf - line.Wanted) } : p)] };
                 if (line.Missing == 0)
                     continue;
                 var number = line.Found is { SupersededBy.Length: > 0 } old ? old.SupersededBy : line.Found?.Number ?? line.Number;
@@ -50,17 +51,22 @@ public static class OrderList
             }
             foreach (var line in kit.Oils)
             {
-                free = free with { Containers = [.. free.Containers.Select(c => line.Shares.FirstOrDefault(s => s.Container.Id == c.Id) is { } share ? c with { Left = share.Leaves } : c)] };
+                free = free with { Containers = [.. free.Containers.Select(c =>
+                    line.Shares.FirstOrDefault(s => s.Container.Id == c.Id) is { } share ? c with { Left = share.Leaves } : c)] };
                 if (line.Short <= Quantity<Volume>.Zero)
                     continue;
-                var product = line.Chosen?.Product ?? free.Oils.Products.FirstOrDefault(p => OilMatch.Of(p, line.Wanted, free.Oils.Book, null).Fits);
-                var name = product?.Name ?? string.Join(" or ", line.Wanted.Approvals.Concat(line.Wanted.Grades.Select(g => g.Grade)).Take(2));
+                var product = line.Chosen?.Product ?? free.Oils.Products.FirstOrDefault(p =>
+                    OilMatch.Of(p, line.Wanted, free.Oils.Book, null).Fits);
+                var name = product?.Name ?? string.Join(" or ",
+                    line.Wanted.Approvals.Concat(line.Wanted.Grades.Select(g => g.Grade)).Take(2));
                 var at = oils.GetValueOrDefault(name, (line.Fluid.Name, Quantity<Volume>.Zero, []));
                 at.For.Add(w.For);
                 oils[name] = at with { Amount = at.Amount + line.Short };
             }
         }
-        return [.. parts.Values.OrderBy(p => p.Number, StringComparer.Ordinal).Select(p => new OrderLine(p.Number, p.Name, p.Count, null, [.. p.For.Distinct()], boat(p.Number))),
-            .. oils.OrderBy(o => o.Key, StringComparer.Ordinal).Select(o => new OrderLine(o.Key, o.Value.Name, null, o.Value.Amount, [.. o.Value.For.Distinct()], boat(o.Key)))];
+        return [.. parts.Values.OrderBy(p => p.Number, StringComparer.Ordinal)
+            .Select(p => new OrderLine(p.Number, p.Name, p.Count, null, [.. p.For.Distinct()], boat(p.Number))),
+            .. oils.OrderBy(o => o.Key, StringComparer.Ordinal)
+                .Select(o => new OrderLine(o.Key, o.Value.Name, null, o.Value.Amount, [.. o.Value.For.Distinct()], boat(o.Key)))];
     }
 }

@@ -18,7 +18,7 @@ public static class PanPlan
 {
     /// <summary>The fluids that steps let out, each once, in the order of the steps.</summary>
     public static IEnumerable<FluidSystem> Drained(ModelSheet sheet, IEnumerable<SheetStep> steps) =>
-        steps.Where(s => s.Kind == StepKind.Drain).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!]).Distinct();
+        steps.Where(s => s.Traits.LetsOut).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!]).Distinct();
 
     /// <summary>Whether two fluids may run into one pan.</summary>
     public static bool MayShare(FluidSystem a, FluidSystem b) => a.FillBy != FillBy.MeasuredReturn && b.FillBy != FillBy.MeasuredReturn

@@ -34,7 +34,8 @@ public sealed record ScannedPart(ScanVerdict Verdict, Part? Part, string Number,
     public static ScannedPart Of(KitList kit, Shelf shelf, IReadOnlySet<string> ticked, string scan)
     {
         if (kit.Parts.FirstOrDefault(l => shelf.IsGoodFor(scan, l.Number)) is { } line)
-            return line.Uses.FirstOrDefault(p => !ticked.Contains(p.Id)) is { } next ? new(ScanVerdict.Good, next, line.Number, "") : new(ScanVerdict.Enough, line.Uses[0], line.Number, "");
+            return line.Uses.FirstOrDefault(p => !ticked.Contains(p.Id)) is { } next ? new(ScanVerdict.Good, next, line.Number, "")
+                : new(ScanVerdict.Enough, line.Uses[0], line.Number, "");
         foreach (var part in kit.Parts.SelectMany(l => l.Uses))
             foreach (var (number, why) in part.WrongButFits)
                 if (PartNumber.Same(number, scan))

@@ -2,7 +2,8 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Oils;
 
-/// <summary>One approval or class covers another: what asks for the second is served by the first. Never the other way round, unless that is written down as well.</summary>
+/// <summary>One approval or class covers another: what asks for the second is served by the first. Never the other way round, unless that
+/// is written down as well.</summary>
 /// <param name="Code">The newer or stricter code.</param>
 /// <param name="Covers">The code that it covers.</param>
 /// <param name="Fuels">For these fuels only; empty for all.</param>
@@ -27,7 +28,8 @@ public sealed class CoverBook
     /// <summary>A book without covers: each code is good for itself alone.</summary>
     public static CoverBook Empty { get; } = new([]);
 
-    /// <summary>The shortest way from a code that is had to one that is wanted, both ends included; the code alone when they are the same; null when it does not cover it.</summary>
+    /// <summary>The shortest way from a code that is had to one that is wanted, both ends included; the code alone when they are the same;
+    /// null when it does not cover it.</summary>
     /// <param name="had">On the can.</param>
     /// <param name="wanted">In the sheet.</param>
     /// <param name="fuel">What the engine burns; covers for other fuels do not count.</param>

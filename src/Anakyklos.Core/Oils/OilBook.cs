@@ -33,8 +33,10 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
         var c = new SheetCursor(root, errors, new Dictionary<string, Source>());
         if (c.Text("format") is { Length: > 0 } format && format != Format)
             c.Complain("format", $"This reads {Format}, not “{format}”.");
-        var products = c.List("products", p => new OilProduct(p.Text("name"), p.Texts("grades", true), p.Texts("codes"), p.Texts("additives"), p.Flag("lowAsh")), required: true);
-        var covers = c.List("covers", v => new Cover(v.Text("code"), v.Text("covers"), [.. v.Texts("fuels").Select(f => Fuel(v, f)).OfType<Fuel>()]));
+        var products = c.List("products", p => new OilProduct(p.Text("name"), p.Texts("grades", true), p.Texts("codes"),
+            p.Texts("additives"), p.Flag("lowAsh")), required: true);
+        var covers = c.List("covers", v => new Cover(v.Text("code"), v.Text("covers"),
+            [.. v.Texts("fuels").Select(f => Fuel(v, f)).OfType<Fuel>()]));
         c.RefuseUnknown();
         foreach (var twice in products.GroupBy(p => PartNumber.Bare(p.Name)).Where(g => g.Count() > 1))
             c.Complain("products", $"“{twice.First().Name}” is there {twice.Count()} times.");

@@ -9,7 +9,8 @@ namespace Anakyklos.Core.Oils;
 /// <param name="Codes">Approvals and classes that it claims.</param>
 /// <param name="Additives">Additives that it holds, such as LS.</param>
 /// <param name="LowAsh">Whether it is a low-ash oil.</param>
-public sealed record OilProduct(string Name, IReadOnlyList<string> Grades, IReadOnlyList<string> Codes, IReadOnlyList<string> Additives, bool LowAsh);
+public sealed record OilProduct(string Name, IReadOnlyList<string> Grades, IReadOnlyList<string> Codes, IReadOnlyList<string> Additives,
+    bool LowAsh);
 
 /// <summary>What a fluid system asks of its fluid.</summary>
 /// <param name="Grades">Any of these, each in its range of outdoor temperatures.</param>
@@ -17,7 +18,8 @@ public sealed record OilProduct(string Name, IReadOnlyList<string> Grades, IRead
 /// <param name="Additives">All of these.</param>
 /// <param name="LowAsh">A particulate filter asks for low ash.</param>
 /// <param name="Fuel">What the engine burns.</param>
-public sealed record OilRequirement(IReadOnlyList<GradeRange> Grades, IReadOnlyList<string> Approvals, IReadOnlyList<string> Additives, bool LowAsh, Fuel Fuel)
+public sealed record OilRequirement(IReadOnlyList<GradeRange> Grades, IReadOnlyList<string> Approvals, IReadOnlyList<string> Additives,
+    bool LowAsh, Fuel Fuel)
 {
     /// <summary>What a fluid system of a sheet asks for.</summary>
     public static OilRequirement Of(ModelSheet sheet, FluidSystem fluid) => new(
@@ -74,7 +76,8 @@ public sealed record Shortfall(Lack Of, string Wanted, string Has)
 /// <summary>Whether a product fits, and why.</summary>
 /// <param name="Product">The product.</param>
 /// <param name="Grade">The grade that fits; empty when none does.</param>
-/// <param name="Way">From the code on the can to the code wanted, one entry when it is claimed itself; empty when no code is wanted or none fits.</param>
+/// <param name="Way">From the code on the can to the code wanted, one entry when it is claimed itself; empty when no code is wanted or none
+/// fits.</param>
 /// <param name="Lacks">Everything that it lacks; empty when it fits.</param>
 public sealed record OilFit(OilProduct Product, string Grade, IReadOnlyList<string> Way, IReadOnlyList<Shortfall> Lacks)
 {
@@ -104,24 +107,29 @@ public static class OilMatch
             lacks.Add(named.Any(g => g.From is { } from && climate!.Coldest.CompareTo(from) < 0)
                 ? new(Lack.TooColdForGrade, $"{climate!.Coldest}", $"{named[0].Grade} from {named[0].From}")
                 : new(Lack.TooHotForGrade, $"{climate!.Hottest}", $"{named[0].Grade} to {named[0].To}"));
-        var way = wanted.Approvals.SelectMany(w => product.Codes.Select(c => book.Way(c, w, wanted.Fuel))).Where(x => x is not null).MinBy(x => x!.Count);
+        var way = wanted.Approvals.SelectMany(w => product.Codes.Select(c => book.Way(c, w, wanted.Fuel))).Where(x => x is not null)
+            .MinBy(x => x!.Count);
         if (wanted.Approvals.Count > 0 && way is null)
             lacks.Add(new(Lack.Approval, string.Join(" or ", wanted.Approvals), string.Join(", ", product.Codes)));
-        lacks.AddRange(wanted.Additives.Where(a => !product.Additives.Any(p => PartNumber.Same(p, a))).Select(a => new Shortfall(Lack.Additive, a, string.Join(", ", product.Additives))));
+        lacks.AddRange(wanted.Additives.Where(a => !product.Additives.Any(p => PartNumber.Same(p, a)))
+            .Select(a => new Shortfall(Lack.Additive, a, string.Join(", ", product.Additives))));
         if (wanted.LowAsh && !product.LowAsh)
             lacks.Add(new(Lack.Ash, "low ash", ""));
         return new(product, grade?.Grade ?? "", way ?? [], lacks);
     }
 
-    /// <summary>Whether somebody could take one for the other: they share a grade, or a code of one covers one that is wanted or the other way round.</summary>
+    /// <summary>Whether somebody could take one for the other: they share a grade, or a code of one covers one that is wanted or the other
+    /// way round.</summary>
     public static bool IsNear(OilProduct product, OilRequirement wanted, CoverBook book) =>
         product.Grades.Any(p => wanted.Grades.Any(g => PartNumber.Same(p, g.Grade)))
-        || product.Codes.Any(c => wanted.Approvals.Any(w => book.Way(c, w, wanted.Fuel) is not null || book.Way(w, c, wanted.Fuel) is not null));
+        || product.Codes.Any(c => wanted.Approvals.Any(w => book.Way(c, w, wanted.Fuel) is not null
+            || book.Way(w, c, wanted.Fuel) is not null));
 
     /// <summary>Products that go into one fill together: each must fit by itself.</summary>
     public static IReadOnlyList<OilFit> Mix(IEnumerable<OilProduct> products, OilRequirement wanted, CoverBook book, Climate? climate) =>
         [.. products.Select(p => Of(p, wanted, book, climate))];
 
     private static bool Bears(GradeRange grade, Climate? climate) =>
-        climate is null || ((grade.From is not { } from || climate.Coldest.CompareTo(from) >= 0) && (grade.To is not { } to || climate.Hottest.CompareTo(to) <= 0));
+        climate is null || ((grade.From is not { } from || climate.Coldest.CompareTo(from) >= 0)
+            && (grade.To is not { } to || climate.Hottest.CompareTo(to) <= 0));
 }

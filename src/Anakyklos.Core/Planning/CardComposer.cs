@@ -3,7 +3,8 @@ using Anakyklos.Core.Sheets;
 namespace Anakyklos.Core.Planning;
 
 /// <summary>
-/// Works out everything that a set of jobs asks for on a model: what must be opened to reach what, each opening and closing once, the fittings and
+/// Works out everything that a set of jobs asks for on a model: what must be opened to reach what, each opening and closing once, the
+/// fittings and
 /// fillings that follow, and the proof at the end. It knows no model: all it uses stands in the sheet.
 /// </summary>
 public sealed class CardComposer
@@ -28,7 +29,7 @@ public sealed class CardComposer
         foreach (var id in wanted)
             composer.Take(sheet.Jobs[id]);
         composer.AfterTheRoad();
-        var settles = composer._steps.Values.FirstOrDefault(s => s.Kind == StepKind.Settle)?.Wait;
+        var settles = composer._steps.Values.FirstOrDefault(s => s.Traits.Engine == EngineUse.Stops)?.Wait;
         SheetStep[] steps = [.. composer._steps.Values.Select(s => s with
         {
             Jobs = [.. composer._serves[s.Id]],
@@ -56,9 +57,9 @@ public sealed class CardComposer
         foreach (var reset in job.Resets)
             foreach (var move in Expand(_usual.Reset(_sheet.Resets[reset])))
                 Add(move);
-        if (job.Parts.Count > 0 || _steps.Values.Any(s => s.Kind is StepKind.Drain or StepKind.Pour))
+        if (job.Parts.Count > 0 || _steps.Values.Any(s => s.Traits.LetsOut || s.Traits.Fills))
             Add(_usual.Kit);
-        if (_steps.Values.Any(s => s.Kind == StepKind.Drain))
+        if (_steps.Values.Any(s => s.Traits.LetsOut))
             Add(_sheet.Steps.GetValueOrDefault(UsualSteps.UsedOil) ?? _usual.UsedOilAway);
         Add(_sheet.Steps.GetValueOrDefault(UsualSteps.Label) ?? _usual.LabelUp);
     }
@@ -67,8 +68,8 @@ public sealed class CardComposer
     // that which needs it, it is put back, and what was opened is looked at once more.
     private void AfterTheRoad()
     {
-        var driven = _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Drive);
-        var look = _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Look);
+        var driven = _steps.Values.FirstOrDefault(s => s.Traits.Engine == EngineUse.Drives);
+        var look = _steps.Values.FirstOrDefault(s => s.Traits.LooksAtJoints);
         if (driven is not null && look is not null)
         {
             _steps[UsualSteps.Again(look.Id)] = look with { Id = UsualSteps.Again(look.Id),
@@ -77,15 +78,15 @@ public sealed class CardComposer
         }
         foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle))
         {
-            if ((hold.ClosedToRun ? _steps.Values.FirstOrDefault(s => s.Kind == StepKind.Settle) : null) is null
+            if ((hold.ClosedToRun ? _steps.Values.FirstOrDefault(s => s.Traits.Engine == EngineUse.Stops) : null) is null
                 && (driven is null || look is null))
                 continue;
-            if (look is null || !_steps.Values.Any(s => s.Kind is StepKind.Secure && s.What == hold.Id))
+            if (look is null || !_steps.Values.Any(s => s.Traits.Sets && s.What == hold.Id))
                 continue;
             foreach (var step in new[] { _usual.Opening(hold.Id), _usual.Closing(hold.Id) })
             {
                 _steps[UsualSteps.Again(step.Id)] = step with { Id = UsualSteps.Again(step.Id), After = [], Awaits = [],
-                    Phase = step.Kind == StepKind.Secure ? "Prove" : step.Phase };
+                    Phase = step.Traits.Sets ? "Prove" : step.Phase };
                 _serves[UsualSteps.Again(step.Id)] = [.. _serves[look.Id]];
             }
         }
@@ -97,12 +98,12 @@ public sealed class CardComposer
         {
             foreach (var plug in _sheet.Fasteners.Values.Where(f => f.Drains == id))
                 Add(_usual.Opening(plug.Id));
-            if (_sheet.Fasteners.Values.Any(f => f.Drains == id) || _sheet.Steps.Values.Any(s => s.Kind == StepKind.Pour && s.What == id))
+            if (_sheet.Fasteners.Values.Any(f => f.Drains == id) || _sheet.Steps.Values.Any(s => s.Traits.Fills && s.What == id))
                 Fill(id);
         }
         else if (_sheet.Parts.ContainsKey(id))
             Add(_usual.Fitting(id));
-        else if (!job.Steps.Any(s => _sheet.Steps[s] is { Kind: StepKind.Retighten } check && check.What == id))
+        else if (!job.Steps.Any(s => _sheet.Steps[s] is { Traits.Checks: true } check && check.What == id))
             Add(_usual.Opening(id));
     }
 
@@ -125,7 +126,7 @@ public sealed class CardComposer
         if (!Serve(step.Id))
             return;
         if (!_steps.TryAdd(step.Id, step) && _steps[step.Id] is var known
-            && (known.Kind != step.Kind || (known.What != step.What && step.Kind is not (StepKind.Warm or StepKind.Run))))
+            && (known.Kind != step.Kind || (known.What != step.What && step.Traits.Engine is not (EngineUse.Warms or EngineUse.Starts))))
             throw new ComposingException($"“{known.Title}” and “{step.Title}” are both called “{step.Id}”. Give one of them another id.",
                 $"steps.{step.Id}");
         foreach (var access in Reached(step))
@@ -135,7 +136,7 @@ public sealed class CardComposer
         }
         foreach (var fastener in step.Needs.Where(_sheet.Fasteners.ContainsKey))
             Add(_usual.Opening(fastener));
-        ByKind(step);
+        Follow(step);
     }
 
     private bool Serve(string step)
@@ -145,52 +146,54 @@ public sealed class CardComposer
         return jobs.Add(_job);
     }
 
-    private void ByKind(SheetStep step)
+    // What follows from a step, by what it does.
+    private void Follow(SheetStep step)
     {
-        switch (step.Kind)
+        var does = step.Traits;
+        if ((does.Opens || does.Tightens) && _sheet.Fasteners.TryGetValue(step.What, out var f))
+            Join(f);
+        else if (does.LeavesOpen || does.Closes)
         {
-            case StepKind.Open or StepKind.Drain or StepKind.Tighten when _sheet.Fasteners.TryGetValue(step.What, out var f):
-                Add(_usual.Opening(f.Id));
-                foreach (var part in JointParts(f))
-                    Add(_usual.Fitting(part));
-                Add(_usual.Closing(f.Id));
-                if (f.Drains is { } out1)
-                {
-                    Fill(out1);
-                    if (_sheet.Fluids[out1].DrainHot)
-                        Add(_usual.Warm(out1));
-                }
-                if (f.Seal is not null || f.System is not null)
-                    Add(_usual.Look);
-                if (f.System is { } system && _sheet.Fluids[system].Pumped)
-                    Prove(system);
-                break;
-            case StepKind.Open or StepKind.Close or StepKind.Secure when step.What.Length > 0:
-                Add(_usual.Opening(step.What));
-                Add(_usual.Closing(step.What));
-                break;
-            case StepKind.Fit when _usual.Holder(step.What) is { } holder:
-                Add(_usual.Opening(holder.Id));
-                break;
-            case StepKind.Pour when _sheet.Fluids[step.What].Pumped:
-                Prove(step.What);
-                break;
-            case StepKind.Prime:
-                Prove("");
-                break;
-            case StepKind.Run:
-                Add(_usual.Settle);
-                break;
+            Add(_usual.Opening(step.What));
+            Add(_usual.Closing(step.What));
         }
-        if (step.Lift == LiftNeed.Up && _sheet.Stands == Stand.Lift || step.Kind is StepKind.Open or StepKind.Drain && _sheet.Stands == Stand.Ground)
+        if (does.Fits && _usual.Holder(step.What) is { } holder)
+            Add(_usual.Opening(holder.Id));
+        if (does.Fills && _sheet.Fluids[step.What].Pumped)
+            Prove(step.What);
+        if (does.Primes)
+            Prove("");
+        if (does.Engine == EngineUse.Starts)
+            Add(_usual.Settle);
+        if (step.Lift == LiftNeed.Up && _sheet.Stands == Stand.Lift || step.Traits.Opens && _sheet.Stands == Stand.Ground)
             foreach (var hold in _sheet.Access.Values.Where(a => a.HoldsVehicle))
                 Add(_usual.Opening(hold.Id));
     }
 
+    private void Join(Fastener f)
+    {
+        Add(_usual.Opening(f.Id));
+        foreach (var part in JointParts(f))
+            Add(_usual.Fitting(part));
+        Add(_usual.Closing(f.Id));
+        if (f.Drains is { } fluid)
+        {
+            Fill(fluid);
+            if (_sheet.Fluids[fluid].DrainHot)
+                Add(_usual.Warm(fluid));
+        }
+        if (f.Seal is not null || f.System is not null)
+            Add(_usual.Look);
+        if (f.System is { } system && _sheet.Fluids[system].Pumped)
+            Prove(system);
+    }
+
     private void Prove(string fluid)
     {
-        Add(_usual.ClearTop is var clear && clear.Needs.Count > 0 || fluid.Length == 0 ? clear : clear with { Needs = [.. _sheet.Fluids[fluid].Through.SelectMany(a => _sheet.Access[a].Needs).Distinct()] });
-        Add(_usual.Run(fluid.Length > 0 ? fluid : _sheet.Fluids.Values.FirstOrDefault(f => f.Pumped && f.SafeToStart is not null)?.Id ?? ""));
+        Add(_usual.ClearTop is var clear && clear.Needs.Count > 0 || fluid.Length == 0 ? clear
+            : clear with { Needs = [.. _sheet.Fluids[fluid].Through.SelectMany(a => _sheet.Access[a].Needs).Distinct()] });
+        Add(_usual.Run(fluid.Length > 0 ? fluid : _sheet.Fluids.Values.FirstOrDefault(f => f.Pumped && f.SafeToStart is not null)?.Id
+            ?? ""));
         Add(_usual.Settle);
         Add(_usual.Look);
     }
@@ -202,7 +205,7 @@ public sealed class CardComposer
 
     private IEnumerable<SheetStep> Expand(SheetStep step)
     {
-        if (step.Kind != StepKind.Reset)
+        if (!step.Traits.PutsOut)
             return [step];
         var ritual = _sheet.Resets[step.What];
         return ritual.Moves.Select((move, i) => step with
@@ -228,13 +231,14 @@ internal static class Reach
             own = own.Concat(f.Needs);
         else if (sheet.Access.TryGetValue(step.What, out var a))
             own = own.Concat(a.Needs);
-        else if (step.Kind == StepKind.Fit && sheet.Fasteners.Values.FirstOrDefault(x => x.Seal == step.What || x.Holds.Contains(step.What)) is { } holder)
+        else if (step.Traits.Fits && sheet.Fasteners.Values.FirstOrDefault(x => x.Seal == step.What
+            || x.Holds.Contains(step.What)) is { } holder)
             own = own.Concat(holder.Needs);
-        else if (step.Kind == StepKind.Pour)
+        else if (step.Traits.Fills)
             own = own.Concat(sheet.Fluids[step.What].Through);
-        else if (step.Kind == StepKind.Gauge)
+        else if (step.Traits.Levels)
             own = own.Concat(sheet.Fluids[step.What].Through.SelectMany(a => sheet.Access[a].Needs));
-        if (step.Kind == StepKind.Drain && f?.Drains is { } fluid)
+        if (step.Traits.LetsOut && f?.Drains is { } fluid)
             own = own.Concat(sheet.Fluids[fluid].Through);
         return own.Distinct();
     }

@@ -36,7 +36,8 @@ public sealed class CardPlan
         if (up && ordering.Tasks.Count > 0)
             Move((int)rows.Max(r => r.Ends).TotalSeconds, 0);
         Rows = rows;
-        Waits = [.. rows.Where(r => r.Step.Wait is not null).Select(r => new PlannedWait(r.Step.Id, r.Step.Wait!.For, r.Ends, r.Ends + r.Step.Wait.Lasts)),
+        Waits = [.. rows.Where(r => r.Step.Wait is not null)
+            .Select(r => new PlannedWait(r.Step.Id, r.Step.Wait!.For, r.Ends, r.Ends + r.Step.Wait.Lasts)),
             .. start.Waits.Where(w => w.Value > TimeSpan.Zero && work.Steps.Any(s => s.Id == w.Key && s.Wait is not null))
                 .Select(w => new PlannedWait(w.Key, work.Steps.First(s => s.Id == w.Key).Wait!.For, TimeSpan.Zero, w.Value))];
 
@@ -47,7 +48,8 @@ public sealed class CardPlan
             var at = TimeSpan.FromSeconds(seconds);
             foreach (var step in usual.LiftMove(up))
             {
-                rows.Add(new(step with { Id = number == 1 ? step.Id : $"{step.Id}-{number}", After = [], Awaits = [] }, at, at + step.Takes, person));
+                rows.Add(new(step with { Id = number == 1 ? step.Id : $"{step.Id}-{number}", After = [], Awaits = [] }, at, at + step.Takes,
+                    person));
                 at += step.Takes;
             }
         }
@@ -78,7 +80,9 @@ public sealed class CardPlan
     public TimeSpan Bound => TimeSpan.FromSeconds(Ordering.Bound.Seconds);
 
     /// <summary>What it would take if every wait were waited out.</summary>
-    public TimeSpan OneAfterAnother => Rows.Aggregate(TimeSpan.Zero, (sum, r) => sum + r.Step.Takes) + Waits.Where(w => Work.Links.Any(l => l.Before == w.Step && l.Lag > TimeSpan.Zero)).Aggregate(TimeSpan.Zero, (sum, w) => sum + (w.Ends - w.Begins));
+    public TimeSpan OneAfterAnother => Rows.Aggregate(TimeSpan.Zero, (sum, r) => sum + r.Step.Takes)
+        + Waits.Where(w => Work.Links.Any(l => l.Before == w.Step && l.Lag > TimeSpan.Zero))
+        .Aggregate(TimeSpan.Zero, (sum, w) => sum + (w.Ends - w.Begins));
 
     /// <summary>Why a step stands where it does: what it needs, which waits it fills, and what waits for it.</summary>
     /// <param name="step">A step of this plan.</param>
@@ -98,7 +102,8 @@ public sealed class CardPlan
     }
 
     private IReadOnlyList<string> Fills(PlannedStep row) =>
-        [.. Waits.Where(w => w.Step != row.Step.Id && w.Begins <= row.Begins && row.Ends <= w.Ends && IsAwaited(w.Step)).Select(w => w.For).Distinct()];
+        [.. Waits.Where(w => w.Step != row.Step.Id && w.Begins <= row.Begins && row.Ends <= w.Ends && IsAwaited(w.Step)).Select(w => w.For)
+            .Distinct()];
 
     private bool IsAwaited(string step) => Work.Links.Any(l => l.Before == step && l.Lag > TimeSpan.Zero);
 }

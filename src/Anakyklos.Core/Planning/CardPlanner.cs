@@ -18,7 +18,8 @@ public static class CardPlanner
     /// <param name="people">1 or 2.</param>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static CardPlan Plan(ModelSheet sheet, IEnumerable<string> jobs, int people = 1) => Order(CardComposer.Compose(sheet, jobs), PlanStart.Fresh, people);
+    public static CardPlan Plan(ModelSheet sheet, IEnumerable<string> jobs, int people = 1) =>
+        Order(CardComposer.Compose(sheet, jobs), PlanStart.Fresh, people);
 
     /// <summary>Puts work in order from where it stands.</summary>
     /// <param name="work">The work.</param>
@@ -48,7 +49,7 @@ public static class CardPlanner
         static int Seconds(IEnumerable<SheetStep> steps) => steps.Sum(s => (int)s.Takes.TotalSeconds);
         return new(
             [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People, s.Alone,
-                s.Kind == StepKind.Kit || s.Id == UsualSteps.UsedOil))],
+                s.Traits.LaysOut || s.Id == UsualSteps.UsedOil))],
             [.. work.Links.Select(l => new OrderingLag(index[l.Before], index[l.After], (int)l.Lag.TotalSeconds))],
             [.. work.Spans.Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
             Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))
@@ -58,7 +59,8 @@ public static class CardPlanner
                 start.Done.Where(index.ContainsKey).Select(id => index[id]).ToHashSet(),
                 start.Blocked.Where(index.ContainsKey).Select(id => index[id]).ToHashSet(),
                 work.Links.Where(l => start.Waits.ContainsKey(l.Before) && start.Waits[l.Before] > TimeSpan.Zero && l.Lag > TimeSpan.Zero)
-                    .GroupBy(l => index[l.After]).ToDictionary(g => g.Key, g => (int)Math.Ceiling(g.Max(l => start.Waits[l.Before]).TotalSeconds)),
+                    .GroupBy(l => index[l.After]).ToDictionary(g => g.Key,
+                        g => (int)Math.Ceiling(g.Max(l => start.Waits[l.Before]).TotalSeconds)),
                 start.LiftUp, start.Place),
         };
     }
@@ -66,14 +68,14 @@ public static class CardPlanner
     // What is opened and closed, save what holds the vehicle; and what is hot or settled and read after that.
     private static IEnumerable<(SheetStep Opens, SheetStep Closes)> Pairs(ComposedWork work)
     {
-        foreach (var open in work.Steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain))
-            if (work.Steps.FirstOrDefault(s => s.Kind is StepKind.Close or StepKind.Tighten && s.What == open.What) is { } close)
+        foreach (var open in work.Steps.Where(s => s.Traits.Opens))
+            if (work.Steps.FirstOrDefault(s => s.Traits.Shuts && s.What == open.What) is { } close)
                 yield return (open, close);
-        foreach (var settle in work.Steps.Where(s => s.Kind == StepKind.Settle))
-            foreach (var gauge in work.Steps.Where(s => s.Kind == StepKind.Gauge && work.Sheet.Fluids[s.What].Pumped))
+        foreach (var settle in work.Steps.Where(s => s.Traits.Engine == EngineUse.Stops))
+            foreach (var gauge in work.Steps.Where(s => s.Traits.Levels && work.Sheet.Fluids[s.What].Pumped))
                 yield return (settle, gauge);
-        foreach (var warm in work.Steps.Where(s => s.Kind == StepKind.Warm))
-            foreach (var drain in work.Steps.Where(s => s.Kind == StepKind.Drain
+        foreach (var warm in work.Steps.Where(s => s.Traits.Engine == EngineUse.Warms))
+            foreach (var drain in work.Steps.Where(s => s.Traits.LetsOut
                 && work.Sheet.Fluids[work.Sheet.Fasteners[s.What].Drains!].DrainHot))
                 yield return (warm, drain);
     }
@@ -86,8 +88,10 @@ public static class CardPlanner
 /// <param name="LiftUp">Where the lift is.</param>
 /// <param name="Place">Where the person stands; null when nowhere yet.</param>
 /// <param name="Moves">The number of the last move of the lift by a step of the plan, up and down; 0 for none.</param>
-public sealed record PlanStart(IReadOnlySet<string> Done, IReadOnlySet<string> Blocked, IReadOnlyDictionary<string, TimeSpan> Waits, bool LiftUp, Place? Place, (int Up, int Down) Moves)
+public sealed record PlanStart(IReadOnlySet<string> Done, IReadOnlySet<string> Blocked, IReadOnlyDictionary<string, TimeSpan> Waits,
+    bool LiftUp, Place? Place, (int Up, int Down) Moves)
 {
     /// <summary>Nothing done, lift down.</summary>
-    public static PlanStart Fresh { get; } = new(new HashSet<string>(), new HashSet<string>(), new Dictionary<string, TimeSpan>(), false, null, (0, 0));
+    public static PlanStart Fresh { get; } = new(new HashSet<string>(), new HashSet<string>(), new Dictionary<string, TimeSpan>(), false,
+        null, (0, 0));
 }

@@ -16,16 +16,18 @@ public sealed record StepLink(string Before, string After, TimeSpan Lag, string 
 /// <param name="Why">Why, as a sentence without a full stop.</param>
 public sealed record OpenSpan(string Opens, string Closes, IReadOnlyList<string> Barred, string Why);
 
-/// <summary>What a set of jobs asks for on one model: steps with a partial order. The lift's own moves are not in it; they follow from the order chosen.</summary>
+/// <summary>What a set of jobs asks for on one model: steps with a partial order. The lift's own moves are not in it; they follow from the
+/// order chosen.</summary>
 /// <param name="Sheet">The model's sheet.</param>
 /// <param name="Jobs">Job ids, in the order wanted.</param>
 /// <param name="Steps">The steps, in an order that respects all links.</param>
 /// <param name="Links">What comes before what; none follows from others.</param>
 /// <param name="Spans">What may not be done while something is open.</param>
-public sealed record ComposedWork(ModelSheet Sheet, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps, IReadOnlyList<StepLink> Links, IReadOnlyList<OpenSpan> Spans)
+public sealed record ComposedWork(ModelSheet Sheet, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
+    IReadOnlyList<StepLink> Links, IReadOnlyList<OpenSpan> Spans)
 {
     /// <summary>What is opened on the way, in the order of the steps.</summary>
-    public IEnumerable<string> Opened => Steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure && s.What.Length > 0).Select(s => s.What);
+    public IEnumerable<string> Opened => Steps.Where(s => s.Traits.LeavesOpen).Select(s => s.What);
 }
 
 /// <summary>Jobs that cannot be put on one card, because a sheet contradicts itself.</summary>

@@ -15,7 +15,8 @@ public sealed record OrderingTask(int Seconds, LiftNeed Lift, Place Place, int P
     internal bool Excludes(OrderingTask other) => (Alone && !other.Away) || (other.Alone && !Away);
 }
 
-/// <summary>One task comes before another, with so many seconds from the end of the first to the beginning of the second at the least.</summary>
+/// <summary>One task comes before another, with so many seconds from the end of the first to the beginning of the second at the
+/// least.</summary>
 /// <param name="Before">Index of a task.</param>
 /// <param name="After">Index of a task.</param>
 /// <param name="Seconds">The wait between them, 0 or more.</param>
@@ -28,7 +29,8 @@ public sealed record OrderingLag(int Before, int After, int Seconds);
 public sealed record OrderingBar(int Opens, int Closes, IReadOnlyList<int> Barred);
 
 /// <summary>
-/// Work to be put in order: earliest finish first, then fewest moves of the lift, then fewest changes of place. The lift moves when a task needs it
+/// Work to be put in order: earliest finish first, then fewest moves of the lift, then fewest changes of place. The lift moves when a task
+/// needs it
 /// elsewhere; nobody works while it moves. It is brought down at the end.
 /// </summary>
 /// <param name="Tasks">The tasks; at most <see cref="Most"/>.</param>
@@ -36,7 +38,8 @@ public sealed record OrderingBar(int Opens, int Closes, IReadOnlyList<int> Barre
 /// <param name="Bars">What may not stand between what.</param>
 /// <param name="RaiseSeconds">How long raising takes, with the look at the lifting points.</param>
 /// <param name="LowerSeconds">How long lowering takes, with the look underneath.</param>
-public sealed record OrderingProblem(IReadOnlyList<OrderingTask> Tasks, IReadOnlyList<OrderingLag> Lags, IReadOnlyList<OrderingBar> Bars, int RaiseSeconds, int LowerSeconds)
+public sealed record OrderingProblem(IReadOnlyList<OrderingTask> Tasks, IReadOnlyList<OrderingLag> Lags, IReadOnlyList<OrderingBar> Bars,
+    int RaiseSeconds, int LowerSeconds)
 {
     /// <summary>The most tasks that can be put in order at once.</summary>
     public const int Most = 256;
@@ -58,7 +61,8 @@ public sealed record OrderingProblem(IReadOnlyList<OrderingTask> Tasks, IReadOnl
 /// <param name="ReadyIn">Seconds until a running wait lets a task begin.</param>
 /// <param name="LiftUp">Where the lift is.</param>
 /// <param name="Place">Where the person stands; null when nowhere yet.</param>
-public sealed record OrderingStart(IReadOnlySet<int> Done, IReadOnlySet<int> LeftOut, IReadOnlyDictionary<int, int> ReadyIn, bool LiftUp, Place? Place)
+public sealed record OrderingStart(IReadOnlySet<int> Done, IReadOnlySet<int> LeftOut, IReadOnlyDictionary<int, int> ReadyIn, bool LiftUp,
+    Place? Place)
 {
     /// <summary>Nothing done, lift down.</summary>
     public static OrderingStart Fresh { get; } = new(new HashSet<int>(), new HashSet<int>(), new Dictionary<int, int>(), false, null);

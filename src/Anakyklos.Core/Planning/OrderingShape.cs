@@ -2,7 +2,8 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Planning;
 
-/// <summary>What an ordering problem says about itself before any order is tried: what follows from what, and where waiting cannot be avoided.</summary>
+/// <summary>What an ordering problem says about itself before any order is tried: what follows from what, and where waiting cannot be
+/// avoided.</summary>
 internal sealed class OrderingShape
 {
     internal const int Down = 0, Up = 1;
@@ -33,7 +34,8 @@ internal sealed class OrderingShape
         Problem = problem;
         Count = problem.Tasks.Count;
         if (Count > OrderingProblem.Most)
-            throw new ArgumentException($"{Count} tasks are more than the {OrderingProblem.Most} that can be put in order at once.", nameof(problem));
+            throw new ArgumentException($"{Count} tasks are more than the {OrderingProblem.Most} that can be put in order at once.",
+                nameof(problem));
         Seconds = [.. problem.Tasks.Select(t => t.Seconds)];
         Place = [.. problem.Tasks.Select(t => (int)t.Place)];
         Lift = [.. problem.Tasks.Select(t => t.Lift switch { LiftNeed.Down => Down, LiftNeed.Up => Up, _ => -1 })];
@@ -41,13 +43,16 @@ internal sealed class OrderingShape
         var order = Closed(problem);
         Ancestors = [.. Range().Select(j => TaskSet.Of(Range().Where(i => order.Reaches(i, j))))];
         Descendants = [.. Range().Select(i => TaskSet.Of(Range().Where(j => order.Reaches(i, j))))];
-        Before = [.. Range().Select(j => Ancestors[j] - Range().Where(i => Ancestors[j][i]).Aggregate(default(TaskSet), (set, i) => set | Ancestors[i]))];
+        Before = [.. Range().Select(j => Ancestors[j] - Range().Where(i => Ancestors[j][i])
+            .Aggregate(default(TaskSet), (set, i) => set | Ancestors[i]))];
         Done = TaskSet.Of(problem.Start.Done);
         Active = TaskSet.Of(Range()) - Done - LeftOut(problem.Start);
 
-        SlotTask = [.. problem.Lags.Where(l => l.Seconds > 0).Select(l => l.After).Concat(problem.Start.ReadyIn.Keys).Distinct().Where(t => Active[t])];
+        SlotTask = [.. problem.Lags.Where(l => l.Seconds > 0).Select(l => l.After).Concat(problem.Start.ReadyIn.Keys).Distinct()
+            .Where(t => Active[t])];
         SlotOf = [.. Range().Select(t => Array.IndexOf(SlotTask, t))];
-        LagsFrom = [.. Range().Select(i => problem.Lags.Where(l => l.Before == i && l.Seconds > 0 && SlotOf[l.After] >= 0).Select(l => (l.After, SlotOf[l.After], l.Seconds)).ToArray())];
+        LagsFrom = [.. Range().Select(i => problem.Lags.Where(l => l.Before == i && l.Seconds > 0 && SlotOf[l.After] >= 0)
+            .Select(l => (l.After, SlotOf[l.After], l.Seconds)).ToArray())];
         for (var c = 0; c < 8; c++)
             _reachable[c] = TaskSet.Of(Range().Where(t => Active[t] && Place[t] == c >> 1 && (Lift[t] < 0 || Lift[t] == (c & 1))));
         FindLongBars();
@@ -83,7 +88,8 @@ internal sealed class OrderingShape
         return order;
 
         // Begun work may stand in a way that no order leads to; then the search finds what can still be done.
-        bool Must(bool added) => added ? true : problem.Start.Done.Count + problem.Start.LeftOut.Count > 0 ? false : throw new ArgumentException("The tasks go round in a circle.", nameof(problem));
+        bool Must(bool added) => added ? true : problem.Start.Done.Count + problem.Start.LeftOut.Count > 0 ? false
+            : throw new ArgumentException("The tasks go round in a circle.", nameof(problem));
     }
 
     // What cannot be closed is not opened; what is open and cannot be closed keeps what it bars from being done.
@@ -129,7 +135,8 @@ internal sealed class OrderingShape
         var groups = new List<WaitGroup>(singles);
         for (var level = singles; level.Count is > 0 and < 400 && level[0].Windows.Length < 3;)
         {
-            level = [.. from a in level from b in singles where b.Windows[0].Before >= 0 && Follows(a.Windows[^1].After, b.Windows[0].Before)
+            level = [.. from a in level from b in singles where b.Windows[0].Before >= 0
+                && Follows(a.Windows[^1].After, b.Windows[0].Before)
                         select new WaitGroup([.. a.Windows, .. b.Windows], a.Outside & b.Outside, a.LiftStays && b.LiftStays)];
             groups.AddRange(level);
         }
@@ -168,9 +175,12 @@ internal sealed class OrderingShape
         + (moves % 2 == 0 ? 0 : lift == Up ? Problem.LowerSeconds : Problem.RaiseSeconds);
 
     /// <summary>
-    /// The fewest moves of the lift, and with those the fewest changes of place, for all that is left when nothing has to be waited for: no order
-    /// does with fewer. Packed as moves × 4096 + changes. What can be done without moving may always be done first, save the opening of what
-    /// bars something; so only the moves and those openings are searched. Bars of things that close where they open are left out of account.
+    /// The fewest moves of the lift, and with those the fewest changes of place, for all that is left when nothing has to be waited for: no
+    /// order
+    /// does with fewer. Packed as moves × 4096 + changes. What can be done without moving may always be done first, save the opening of
+    /// what
+    /// bars something; so only the moves and those openings are searched. Bars of things that close where they open are left out of
+    /// account.
     /// </summary>
     /// <param name="done">What is done.</param>
     /// <param name="lift">Where the lift is.</param>
@@ -214,7 +224,8 @@ internal sealed class OrderingShape
         return barred;
     }
 
-    // A bar counts when it is not settled by the order already and when its opening and closing, or what lies between, are in different places.
+    // A bar counts when it is not settled by the order already and when its opening and closing, or what lies between, are in different
+    // places.
     private void FindLongBars()
     {
         for (var k = 0; k < Bars.Length; k++)
@@ -225,7 +236,8 @@ internal sealed class OrderingShape
             var unsettled = barred & Active;
             foreach (var t in Range().Where(t => unsettled[t] && (Ancestors[opens][t] || Descendants[closes][t])))
                 unsettled -= default(TaskSet).With(t);
-            var inside = Range().Where(t => Active[t] && (t == opens || t == closes || (Descendants[opens][t] && Ancestors[closes][t]))).Select(t => (Place[t], Lift[t])).Distinct().Count();
+            var inside = Range().Where(t => Active[t] && (t == opens || t == closes || (Descendants[opens][t] && Ancestors[closes][t])))
+                .Select(t => (Place[t], Lift[t])).Distinct().Count();
             if (unsettled.IsEmpty || (inside < 2 && !Done[opens]))
                 continue;
             _long.Add(k);

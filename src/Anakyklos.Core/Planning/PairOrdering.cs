@@ -1,7 +1,8 @@
 namespace Anakyklos.Core.Planning;
 
 /// <summary>
-/// Puts the tasks in order for two people. Orders grow by the beginning of the next task; the widest are kept, and what is dropped stays in the bound.
+/// Puts the tasks in order for two people. Orders grow by the beginning of the next task; the widest are kept, and what is dropped stays in
+/// the bound.
 /// </summary>
 internal sealed class PairOrdering
 {
@@ -31,7 +32,8 @@ internal sealed class PairOrdering
             .Select(j => (j, lags[i].Where(l => l.After == j).Select(l => l.Seconds).DefaultIfEmpty(0).Max())).ToArray())];
         _tail = new int[shape.Count];
         foreach (var i in shape.Range().OrderBy(i => shape.Descendants[i].Count))
-            _tail[i] = shape.Seconds[i] + _follow[i].Where(f => shape.Active[f.After]).Select(f => f.Seconds + _tail[f.After]).DefaultIfEmpty(0).Max();
+            _tail[i] = shape.Seconds[i] + _follow[i].Where(f => shape.Active[f.After]).Select(f => f.Seconds + _tail[f.After])
+                .DefaultIfEmpty(0).Max();
     }
 
     internal static Ordering? Solve(OrderingShape shape)
@@ -43,7 +45,8 @@ internal sealed class PairOrdering
             ready[task] = seconds;
         var root = new Node
         {
-            Begun = shape.Done, Free = [0, 0], At = [start.Place is { } p ? (int)p : -1, -1], Running = [-1, -1], Ready = ready, Lift = start.LiftUp ? OrderingShape.Up : OrderingShape.Down,
+            Begun = shape.Done, Free = [0, 0], At = [start.Place is { } p ? (int)p : -1, -1], Running = [-1, -1], Ready = ready,
+                Lift = start.LiftUp ? OrderingShape.Up : OrderingShape.Down,
             Moves = 0, Changes = 0, Last = 0, Task = -1, Begins = 0, Person = 0, MovesAt = null, Parent = null,
         };
         root.Least = pair.Least(root);
@@ -56,7 +59,8 @@ internal sealed class PairOrdering
             if (pair._best is not null && (bound >= pair._bestCost || shape.Active.Count * width > 6000))
                 break;
         }
-        return pair._best is null ? null : new(pair.Unwind(), OrderCost.Unpack(pair._bestCost), OrderCost.Unpack(Math.Min(bound, pair._bestCost)));
+        return pair._best is null ? null : new(pair.Unwind(), OrderCost.Unpack(pair._bestCost),
+            OrderCost.Unpack(Math.Min(bound, pair._bestCost)));
     }
 
     private long Pass(Node root, int width)
@@ -71,7 +75,8 @@ internal sealed class PairOrdering
             level = [.. kept.Values.SelectMany(nodes => nodes)];
             if (level.Count <= width)
                 continue;
-            level.Sort(static (a, b) => a.Least != b.Least ? a.Least.CompareTo(b.Least) : (a.Free[0] + a.Free[1]).CompareTo(b.Free[0] + b.Free[1]));
+            level.Sort(static (a, b) => a.Least != b.Least ? a.Least.CompareTo(b.Least)
+                : (a.Free[0] + a.Free[1]).CompareTo(b.Free[0] + b.Free[1]));
             dropped = Math.Min(dropped, level[width].Least);
             level.RemoveRange(width, level.Count - width);
         }
@@ -147,7 +152,8 @@ internal sealed class PairOrdering
 
     private static bool NoWorse(Node a, Node b)
     {
-        if (a.Free[0] > b.Free[0] || a.Free[1] > b.Free[1] || a.Last > b.Last || (a.Moves, a.Changes).CompareTo((b.Moves, b.Changes)) > 0 || a.Running[0] != b.Running[0] || a.Running[1] != b.Running[1])
+        if (a.Free[0] > b.Free[0] || a.Free[1] > b.Free[1] || a.Last > b.Last || (a.Moves, a.Changes).CompareTo((b.Moves, b.Changes)) > 0
+            || a.Running[0] != b.Running[0] || a.Running[1] != b.Running[1])
             return false;
         for (var t = 0; t < a.Ready.Length; t++)
             if (!a.Begun[t] && a.Ready[t] > b.Ready[t])
@@ -158,7 +164,8 @@ internal sealed class PairOrdering
     private void Finish(Node node)
     {
         var up = node.Lift == OrderingShape.Up ? 1 : 0;
-        var cost = new OrderCost(Math.Max(node.Free[0], node.Free[1]) + _shape.MoveSeconds(up, node.Lift), node.Moves + up, node.Changes).Packed;
+        var cost = new OrderCost(Math.Max(node.Free[0], node.Free[1]) + _shape.MoveSeconds(up, node.Lift), node.Moves + up,
+            node.Changes).Packed;
         if (cost < _bestCost)
             (_best, _bestCost) = (node, cost);
     }

@@ -1,8 +1,10 @@
 namespace Anakyklos.Core.Planning;
 
 /// <summary>
-/// Puts the tasks in order for one person. Orders grow one task at a time; of two that have done the same and stand in the same place the one that
-/// is no worse in everything is kept; those that cannot beat the best known are dropped. A first narrow pass usually meets its own bound; if not,
+/// Puts the tasks in order for one person. Orders grow one task at a time; of two that have done the same and stand in the same place the
+/// one that
+/// is no worse in everything is kept; those that cannot beat the best known are dropped. A first narrow pass usually meets its own bound;
+/// if not,
 /// wider passes follow, and the last of them is exhaustive unless the effort runs out. What a pass drops for width stays in the bound.
 /// </summary>
 internal sealed class SoloOrdering
@@ -51,7 +53,8 @@ internal sealed class SoloOrdering
         var (lift, place) = (start.LiftUp ? OrderingShape.Up : OrderingShape.Down, start.Place is { } p ? (int)p : -1);
         var root = new Node
         {
-            Done = _shape.Done, Lift = lift, Place = place, Time = 0, Moves = 0, Changes = 0, Idle = 0, Task = -1, Begins = 0, MovesAt = null, Parent = null,
+            Done = _shape.Done, Lift = lift, Place = place, Time = 0, Moves = 0, Changes = 0, Idle = 0, Task = -1, Begins = 0,
+                MovesAt = null, Parent = null,
             Ready = [.. _shape.SlotTask.Select(t => start.ReadyIn.GetValueOrDefault(t))],
             Switches = _shape.FewestSwitches(_shape.Done, lift, place),
         };
@@ -77,7 +80,8 @@ internal sealed class SoloOrdering
             var most = _grown > effort * 2L ? Math.Min(width, 300) : width;
             if (level.Count <= most)
                 continue;
-            level.Sort(static (a, b) => a.Least != b.Least ? a.Least.CompareTo(b.Least) : a.Idle != b.Idle ? a.Idle.CompareTo(b.Idle) : a.Time.CompareTo(b.Time));
+            level.Sort(static (a, b) => a.Least != b.Least ? a.Least.CompareTo(b.Least) : a.Idle != b.Idle ? a.Idle.CompareTo(b.Idle)
+                : a.Time.CompareTo(b.Time));
             dropped = Math.Min(dropped, level[most].Least);
             level.RemoveRange(most, level.Count - most);
         }
@@ -126,11 +130,13 @@ internal sealed class SoloOrdering
         var done = node.Done.With(t);
         var child = new Node
         {
-            Done = done, Lift = lift, Place = place, Time = ends, Task = t, Begins = begins, MovesAt = moves ? node.Time : null, Ready = ready, Parent = node,
+            Done = done, Lift = lift, Place = place, Time = ends, Task = t, Begins = begins, MovesAt = moves ? node.Time : null,
+                Ready = ready, Parent = node,
             Moves = node.Moves + (moves ? 1 : 0),
             Changes = node.Changes + (node.Place >= 0 && node.Place != place ? 1 : 0),
             Idle = node.Idle + begins - free,
-            Switches = lift == node.Lift && place == node.Place && !_shape.IsOpening(t) ? node.Switches : _shape.FewestSwitches(done, lift, place),
+            Switches = lift == node.Lift && place == node.Place && !_shape.IsOpening(t) ? node.Switches
+                : _shape.FewestSwitches(done, lift, place),
         };
         child.Least = Math.Max(Least(child), node.Least);
         return child;
@@ -206,7 +212,8 @@ internal sealed class SoloOrdering
         var (first, last) = (group.Windows[0], group.Windows[^1]);
         var after = (_shape.Descendants[last.After].With(last.After)) & left;
         var lift = _shape.Lift[last.After];
-        var tail = lift < 0 ? 0 : _shape.MoveSeconds((int)(_shape.FewestSwitches(_shape.Active - after | node.Done, lift, -1, false) >> 12), lift);
+        var tail = lift < 0 ? 0 : _shape.MoveSeconds((int)(_shape.FewestSwitches(_shape.Active - after | node.Done, lift, -1, false) >> 12),
+            lift);
         if (first.Before < 0 || node.Done[first.Before])
             return tail;
         var before = (_shape.Ancestors[first.Before].With(first.Before)) & left;

@@ -2,7 +2,8 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Planning;
 
-/// <summary>What comes before what among the steps of one card, and why; from the kinds of the steps and the sheet, never from a model's name.</summary>
+/// <summary>What comes before what among the steps of one card, and why; from the kinds of the steps and the sheet, never from a model's
+/// name.</summary>
 internal sealed class StepOrder
 {
     private readonly ModelSheet _sheet;
@@ -18,9 +19,9 @@ internal sealed class StepOrder
     {
         (_sheet, _jobs, _steps) = (sheet, jobs, steps);
         _index = steps.Select((s, i) => (s.Id, i)).ToDictionary(p => p.Id, p => p.i);
-        _opens = steps.Where(s => s.What.Length > 0 && s.Kind is StepKind.Open or StepKind.Drain or StepKind.Secure
+        _opens = steps.Where(s => s.Traits.LeavesOpen
             && !UsualSteps.IsAgain(s)).DistinctBy(s => s.What).ToDictionary(s => s.What);
-        _closes = steps.Where(s => s.Kind is StepKind.Close or StepKind.Tighten && !UsualSteps.IsAgain(s)).DistinctBy(s =>
+        _closes = steps.Where(s => s.Traits.Shuts && !UsualSteps.IsAgain(s)).DistinctBy(s =>
             s.What).ToDictionary(s => s.What);
         _after = new(steps.Length);
     }
@@ -53,7 +54,7 @@ internal sealed class StepOrder
         return order.Result(spans);
     }
 
-    private IEnumerable<SheetStep> Of(params StepKind[] kinds) => _steps.Where(s => kinds.Contains(s.Kind));
+    private IEnumerable<SheetStep> Of(Func<StepTraits, bool> which) => _steps.Where(s => which(s.Traits));
 
     private void Link(SheetStep? before, SheetStep? after, string why, TimeSpan lag = default)
     {
@@ -61,7 +62,8 @@ internal sealed class StepOrder
             return;
         var (a, b) = (_index[before.Id], _index[after.Id]);
         if (!_after.Add(a, b))
-            throw new ComposingException($"“{before.Title}” must come before “{after.Title}” ({why}), but it also comes after it: {Way(b, a)}.", _jobs.Count == 1 ? $"jobs.{_jobs[0]}" : "jobs");
+            throw new ComposingException($"“{before.Title}” must come before “{after.Title}” ({why}), but it also comes after it: "
+                + $"{Way(b, a)}.", _jobs.Count == 1 ? $"jobs.{_jobs[0]}" : "jobs");
         if (!_links.TryGetValue((a, b), out var known) || lag > known.Lag)
             _links[(a, b)] = (lag, known.Why is null ? why : known.Why);
     }
@@ -72,7 +74,8 @@ internal sealed class StepOrder
         for (var at = from; at != to && path.Count < 12;)
         {
             path.Add($"“{_steps[at].Title}”");
-            at = _links.Keys.Where(k => k.Before == at && (k.After == to || _after.Reaches(k.After, to))).Select(k => k.After).DefaultIfEmpty(to).First();
+            at = _links.Keys.Where(k => k.Before == at && (k.After == to || _after.Reaches(k.After, to))).Select(k => k.After)
+                .DefaultIfEmpty(to).First();
         }
         return string.Join(", then ", path.Append($"“{_steps[to].Title}”"));
     }
@@ -102,13 +105,14 @@ internal sealed class StepOrder
             var (set, away) = (_opens[hold.Id], _closes[hold.Id]);
             var (again, last) = (Again(set), Again(away));
             var because = $"needs the {Low(hold.Name)} in place";
-            SheetStep[] breaks = [.. _steps.Where(s => s.Kind == StepKind.Drive || (hold.ClosedToRun && s.Kind == StepKind.Run))];
-            foreach (var warm in _steps.Where(s => s.Kind == StepKind.Warm && (s.Moves || hold.ClosedToRun)))
+            SheetStep[] breaks = [.. _steps.Where(s => s.Traits.Engine == EngineUse.Drives
+                || (hold.ClosedToRun && s.Traits.Engine == EngineUse.Starts))];
+            foreach (var warm in _steps.Where(s => s.Traits.Engine == EngineUse.Warms && (s.Moves || hold.ClosedToRun)))
                 Link(warm, set, FreeOf(hold));
             foreach (var drive in breaks)
                 Link(away, drive, FreeOf(hold));
             foreach (var step in _steps.Where(s => !IsHold(s) && !IsPaper(s) && !breaks.Contains(s)
-                && s.Kind is not (StepKind.Kit or StepKind.Warm or StepKind.Settle)))
+                && !s.Traits.LaysOut && s.Traits.Engine is not (EngineUse.Warms or EngineUse.Stops)))
             {
                 var after = breaks.Any(x => Reaches(x, step)) || (breaks.Length > 0 && UsualSteps.IsAgain(step));
                 if (after && again is null)
@@ -120,7 +124,7 @@ internal sealed class StepOrder
             }
             if (again is not null)
                 foreach (var x in breaks)
-                    Link(_steps.FirstOrDefault(s => s.Kind == StepKind.Settle && x.Kind == StepKind.Run) ?? x, again,
+                    Link(_steps.FirstOrDefault(s => s.Traits.Engine == EngineUse.Stops && x.Traits.Engine == EngineUse.Starts) ?? x, again,
                         "is set again for the work after it");
             Link(again, last, $"takes the {Low(hold.Name)} away again");
             Link(away, again, "was taken away before");
@@ -134,7 +138,7 @@ internal sealed class StepOrder
         static string FreeOf(Access hold) => $"needs the {Low(hold.Name)} away";
     }
 
-    private bool IsHold(SheetStep s) => s.Kind is StepKind.Secure or StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a)
+    private bool IsHold(SheetStep s) => (s.Traits.Sets || s.Traits.Closes) && _sheet.Access.TryGetValue(s.What, out var a)
         && a.HoldsVehicle;
 
     private SheetStep? Again(SheetStep step) => _index.TryGetValue(UsualSteps.Again(step.Id), out var i) ? _steps[i] : null;
@@ -144,11 +148,11 @@ internal sealed class StepOrder
     // On the ground everything that loosens or turns something could push the vehicle off its stand; on a lift it is what is done while it
     // is up.
     private bool NeedsHold(SheetStep s) => s.Lift == LiftNeed.Up || (_sheet.Stands == Stand.Ground
-        && (s.Kind is StepKind.Open or StepKind.Drain or StepKind.Tighten or StepKind.Retighten or StepKind.Look or StepKind.Gauge or StepKind.Pour or StepKind.Fit
-            || (s.Kind == StepKind.Close && !_sheet.Access[s.What].HoldsVehicle)));
+        && (s.Traits is { Opens: true } or { Tightens: true } or { Checks: true } or { LooksAtJoints: true } or { Levels: true }
+            or { Fills: true } or { Fits: true } || (s.Traits.Closes && !_sheet.Access[s.What].HoldsVehicle)));
 
     // Display, label and paperwork come when the work is done; the used oil is carried away whenever there is time.
-    private static bool IsPaper(SheetStep s) => s.Kind == StepKind.Reset || s.Id is UsualSteps.UsedOil or UsualSteps.Label;
+    private static bool IsPaper(SheetStep s) => s.Traits.PutsOut || s.Id is UsualSteps.UsedOil or UsualSteps.Label;
 
     private void Joints()
     {
@@ -156,9 +160,9 @@ internal sealed class StepOrder
         {
             var (open, close, name) = (_opens[f.Id], _closes[f.Id], Low(f.Name));
             Link(open, close, $"closes the {name}", open.Wait?.Lasts ?? default);
-            foreach (var fit in Of(StepKind.Fit).Where(s => s.What == f.Seal || f.Holds.Contains(s.What)))
+            foreach (var fit in Of(t => t.Fits).Where(s => s.What == f.Seal || f.Holds.Contains(s.What)))
             {
-                Link(open, fit, $"needs the {name} out", open.Kind == StepKind.Drain ? open.Wait?.Lasts ?? default : default);
+                Link(open, fit, $"needs the {name} out", open.Traits.LetsOut ? open.Wait?.Lasts ?? default : default);
                 Link(fit, close, $"goes in before the {name} is tightened");
                 foreach (var look in _steps.Where(s => s.Needs.Contains(f.Id)))
                     Link(look, fit, $"comes before anything new goes on the {name}");
@@ -178,12 +182,12 @@ internal sealed class StepOrder
             var name = Low(fluid.Name);
             var joints = _sheet.Fasteners.Values.Where(f => f.System == fluid.Id && f.Fills != fluid.Id).ToList();
             var fillPlugs = _sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && _opens.ContainsKey(f.Id)).ToList();
-            var drains = Of(StepKind.Drain).Where(s => joints.Any(j => j.Id == s.What)).ToList();
+            var drains = Of(t => t.LetsOut).Where(s => joints.Any(j => j.Id == s.What)).ToList();
             foreach (var drain in drains)
             {
                 foreach (var plug in fillPlugs)
                     Link(_opens[plug.Id], drain, $"waits until the {Low(plug.Name)} is proven loose, or the {name} could not go back in");
-                foreach (var measure in Of(StepKind.Measure).Where(s => s.What == fluid.Id))
+                foreach (var measure in Of(t => t.MeasuresOut).Where(s => s.What == fluid.Id))
                     Link(drain, measure, $"measures what ran out", drain.Wait?.Lasts ?? default);
                 // A filter belongs to the drain of its fluid; a pan comes off when nothing runs out any more.
                 foreach (var joint in joints.Where(j => j.GoesWithDrain && _opens.ContainsKey(j.Id)))
@@ -191,16 +195,16 @@ internal sealed class StepOrder
                         : "goes with the old oil, not before it",
                         joint.HoldsBack ? drain.Wait?.Lasts ?? default : default);
             }
-            foreach (var measure in Of(StepKind.Measure).Where(s => s.What == fluid.Id))
-                foreach (var pour in Of(StepKind.Pour).Where(s => s.What == fluid.Id))
+            foreach (var measure in Of(t => t.MeasuresOut).Where(s => s.What == fluid.Id))
+                foreach (var pour in Of(t => t.Fills).Where(s => s.What == fluid.Id))
                     Link(measure, pour, "needs to know how much came out");
-            foreach (var pour in Of(StepKind.Pour).Where(s => s.What == fluid.Id))
+            foreach (var pour in Of(t => t.Fills).Where(s => s.What == fluid.Id))
             {
                 foreach (var joint in joints.Where(j => _closes.ContainsKey(j.Id)))
                     Link(_closes[joint.Id], pour, $"needs the {Low(joint.Name)} tight, or it would run straight out");
                 foreach (var plug in fillPlugs)
                     Link(pour, _closes[plug.Id], "goes in through it", pour.Wait?.Lasts ?? default);
-                foreach (var gauge in Of(StepKind.Gauge).Where(s => s.What == fluid.Id))
+                foreach (var gauge in Of(t => t.Levels).Where(s => s.What == fluid.Id))
                 {
                     Link(pour, gauge, "reads what was poured");
                     if (!fluid.Pumped)
@@ -213,39 +217,39 @@ internal sealed class StepOrder
 
     private void Warmth()
     {
-        foreach (var warm in Of(StepKind.Warm))
+        foreach (var warm in Of(t => t.Engine == EngineUse.Warms))
         {
-            foreach (var drain in Of(StepKind.Drain).Where(d => _sheet.Fasteners[d.What].Drains is { } f && _sheet.Fluids[f].DrainHot))
+            foreach (var drain in Of(t => t.LetsOut).Where(d => _sheet.Fasteners[d.What].Drains is { } f && _sheet.Fluids[f].DrainHot))
                 Link(warm, drain, "runs out better warm");
         }
-        foreach (var hot in Of(StepKind.Warm, StepKind.Run))
+        foreach (var hot in Of(t => t.Engine is EngineUse.Warms or EngineUse.Starts))
             foreach (var cold in _steps.Where(s => s.Cold))
                 Link(cold, hot, "needs the engine cold");
     }
 
     private void Engine()
     {
-        var (run, settle) = (Of(StepKind.Run).FirstOrDefault(), Of(StepKind.Settle).FirstOrDefault());
-        var look = Of(StepKind.Look).ToList();
+        var (run, settle) = (Of(t => t.Engine == EngineUse.Starts).FirstOrDefault(), Of(t => t.Engine == EngineUse.Stops).FirstOrDefault());
+        var look = Of(t => t.LooksAtJoints).ToList();
         var pumped = _sheet.Fluids.Values.Where(f => f.Pumped).Select(f => f.Id).ToHashSet();
         if (run is not null)
         {
-            var clear = Of(StepKind.Clear).ToList();
+            var clear = Of(t => t.LooksOver || t.Lift == LiftMove.ReadyToLower).ToList();
             IEnumerable<SheetStep> first = [
-                .. Of(StepKind.Pour).Where(s => pumped.Contains(s.What)),
-                .. Of(StepKind.Tighten).Where(s => _sheet.Fasteners[s.What].System is { } f && pumped.Contains(f)),
-                .. Of(StepKind.Prime),
+                .. Of(t => t.Fills).Where(s => pumped.Contains(s.What)),
+                .. Of(t => t.Tightens).Where(s => _sheet.Fasteners[s.What].System is { } f && pumped.Contains(f)),
+                .. Of(t => t.Primes),
                 .. pumped.SelectMany(f => _sheet.Fluids[f].Through).Distinct().Where(_closes.ContainsKey).Select(id => _closes[id]) ];
             foreach (var step in first)
             {
                 foreach (var c in clear)
                     Link(step, c, "is looked over before the engine runs");
-                Link(step, run, step.Kind == StepKind.Prime ? "is needed for it to start" : "must be in place before the engine runs");
+                Link(step, run, step.Traits.Primes ? "is needed for it to start" : "must be in place before the engine runs");
             }
             foreach (var c in clear)
                 Link(c, run, "comes before anything turns");
             Link(run, settle, "stops what was started", run.Wait?.Lasts ?? default);
-            foreach (var gauge in Of(StepKind.Gauge).Where(g => pumped.Contains(g.What)))
+            foreach (var gauge in Of(t => t.Levels).Where(g => pumped.Contains(g.What)))
             {
                 Link(settle, gauge, "is read when it has settled", settle?.Wait?.Lasts ?? default);
                 // Settling starts again after each run; what is read running or straight after names that run itself.
@@ -258,9 +262,10 @@ internal sealed class StepOrder
         foreach (var l in look)
         {
             Link(settle, l, "shows leaks only after the engine has run");
-            foreach (var tight in Of(StepKind.Tighten).Where(s => _sheet.Fasteners[s.What] is var f && (f.Seal is not null || f.System is not null)))
+            foreach (var tight in Of(t => t.Tightens)
+                .Where(s => _sheet.Fasteners[s.What] is var f && (f.Seal is not null || f.System is not null)))
                 Link(tight, l, "looks at every joint that was opened");
-            foreach (var pour in Of(StepKind.Pour).Where(p => !pumped.Contains(p.What)))
+            foreach (var pour in Of(t => t.Fills).Where(p => !pumped.Contains(p.What)))
                 Link(pour, l, "looks at every joint that was opened");
             foreach (var cover in _sheet.Access.Values.Where(a => a.AfterLeakCheck && _closes.ContainsKey(a.Id)))
                 Link(l, _closes[cover.Id], "goes back only after the leak check");
@@ -269,44 +274,45 @@ internal sealed class StepOrder
 
     private void Beginning()
     {
-        foreach (var kit in Of(StepKind.Kit))
-            foreach (var open in Of(StepKind.Open, StepKind.Drain, StepKind.Secure))
+        foreach (var kit in Of(t => t.LaysOut))
+            foreach (var open in Of(t => t.LeavesOpen || t.Lift == LiftMove.ReadyToRaise))
                 Link(kit, open, "waits until everything lies ready");
     }
 
     private void End()
     {
-        foreach (var drive in Of(StepKind.Drive))
-            foreach (var step in Of(StepKind.Close, StepKind.Tighten, StepKind.Gauge, StepKind.Look, StepKind.Pour, StepKind.Settle)
+        foreach (var drive in Of(t => t.Engine == EngineUse.Drives))
+            foreach (var step in Of(t => t.Shuts || t.Levels || t.LooksAtJoints || t.Fills || t.Engine == EngineUse.Stops)
                 .Where(s => !IsAfter(s, drive) && !UsualSteps.IsAgain(s) && !IsLookedBehind(s)))
                 Link(step, drive, "is closed before it is driven");
         if (_index.TryGetValue(UsualSteps.UsedOil, out var waste))
         {
-            foreach (var drain in Of(StepKind.Drain))
+            foreach (var drain in Of(t => t.LetsOut))
                 Link(drain, _steps[waste], "puts away what ran out", drain.Wait?.Lasts ?? default);
-            foreach (var fit in Of(StepKind.Fit))
+            foreach (var fit in Of(t => t.Fits))
                 Link(fit, _steps[waste], "puts away what was replaced");
         }
     }
 
     // A cover that goes on after the look goes on after the second look too, where there is a road test.
-    private bool IsLookedBehind(SheetStep s) => s.Kind == StepKind.Close && _sheet.Access.TryGetValue(s.What, out var a)
+    private bool IsLookedBehind(SheetStep s) => s.Traits.Closes && _sheet.Access.TryGetValue(s.What, out var a)
         && a.AfterLeakCheck;
 
     // Where nothing that was said forbids it: "nothing left in there" after the last tool was used there, the display after the work, the
     // label after that.
     private void LastThings()
     {
-        foreach (var clear in Of(StepKind.Clear).Where(c => !c.MovesLift))
+        foreach (var clear in Of(t => t.LooksOver))
             foreach (var step in _steps.Where(s => s.Place == clear.Place && s.Id != clear.Id
-                && s.Kind is not (StepKind.Gauge or StepKind.Run or StepKind.Settle or StepKind.Kit or StepKind.Reset
-                or StepKind.Look or StepKind.Secure) && !IsPaper(s) && !IsHold(s) && !Of(StepKind.Reset).Any(r => Reaches(r, s))))
+                && s.Traits is { Levels: false, LaysOut: false, PutsOut: false, LooksAtJoints: false, Sets: false }
+                && s.Traits.Engine is not (EngineUse.Starts or EngineUse.Stops) && s.Traits.Lift != LiftMove.ReadyToRaise && !IsPaper(s)
+                    && !IsHold(s) && !Of(t => t.PutsOut).Any(r => Reaches(r, s))))
                 LinkIfFree(step, clear, "is looked over when the last tool was used there");
-        string[] first = [.. Of(StepKind.Reset)
-            .Where(s => s.After.All(a => !_index.ContainsKey(a) || _steps[_index[a]].Kind != StepKind.Reset)).Select(s => s.Id)];
+        string[] first = [.. Of(t => t.PutsOut)
+            .Where(s => s.After.All(a => !_index.ContainsKey(a) || !_steps[_index[a]].Traits.PutsOut)).Select(s => s.Id)];
         foreach (var reset in first.Select(id => _steps[_index[id]]))
-            foreach (var step in _steps.Where(s => !IsPaper(s) && s.Kind != StepKind.Kit
-                && (s.Kind != StepKind.Secure || UsualSteps.IsAgain(s))))
+            foreach (var step in _steps.Where(s => !IsPaper(s) && !s.Traits.LaysOut
+                && (!(s.Traits.Sets || s.Traits.Lift == LiftMove.ReadyToRaise) || UsualSteps.IsAgain(s))))
                 LinkIfFree(step, reset, "comes before the indicator is put out");
         if (_index.TryGetValue(UsualSteps.Label, out var label))
             foreach (var step in _steps.Where(s => s.Id is not (UsualSteps.Label or UsualSteps.UsedOil)))
@@ -319,7 +325,8 @@ internal sealed class StepOrder
             Link(before, after, why);
     }
 
-    private bool IsAfter(SheetStep step, SheetStep drive) => step.After.Any(a => a == drive.Id || _index.TryGetValue(a, out var i) && IsAfter(_steps[i], drive));
+    private bool IsAfter(SheetStep step, SheetStep drive) =>
+        step.After.Any(a => a == drive.Id || _index.TryGetValue(a, out var i) && IsAfter(_steps[i], drive));
 
     private void Said()
     {
@@ -348,17 +355,19 @@ internal sealed class StepOrder
             else if (_sheet.Access[what] is { } a && (a.ClosedToRun || a.Intake))
                 spans.Add(new(open.Id, close.Id, running, $"the {Low(a.Name)} is open"));
         }
-        foreach (var pour in Of(StepKind.Pour).Where(p => _sheet.Fluids[p.What] is { SafeToStart: not null } or { Pumped: true }))
+        foreach (var pour in Of(t => t.Fills).Where(p => _sheet.Fluids[p.What] is { SafeToStart: not null } or { Pumped: true }))
             foreach (var joint in _sheet.Fasteners.Values.Where(f => f.System == pour.What && f.Fills is null && _opens.ContainsKey(f.Id)))
                 spans.Add(new(_opens[joint.Id].Id, pour.Id, running, $"there is no new {Low(_sheet.Fluids[pour.What].Name)} in it"));
         // From the moment a fuel filter is opened, nothing runs before it is primed, not even to warm up.
-        foreach (var prime in Of(StepKind.Prime))
-            foreach (var open in _steps.Where(s => s.Kind is StepKind.Open or StepKind.Drain && _sheet.Fasteners.ContainsKey(s.What)
+        foreach (var prime in Of(t => t.Primes))
+            foreach (var open in _steps.Where(s => s.Traits.Opens && _sheet.Fasteners.ContainsKey(s.What)
                 && s.Jobs.Intersect(prime.Jobs).Any() && !Reaches(prime, s)))
                 spans.Add(new(open.Id, prime.Id, running, "it is not primed"));
         spans.AddRange(ShortlyAfter());
-        if (Of(StepKind.Run).FirstOrDefault() is { } run && Of(StepKind.Settle).FirstOrDefault() is { } settle)
-            spans.Add(new(run.Id, settle.Id, [.. _steps.Where(s => s.Id != run.Id && s.Id != settle.Id).Select(s => s.Id)], "the engine is running"));
+        if (Of(t => t.Engine == EngineUse.Starts).FirstOrDefault() is { } run
+            && Of(t => t.Engine == EngineUse.Stops).FirstOrDefault() is { } settle)
+            spans.Add(new(run.Id, settle.Id, [.. _steps.Where(s => s.Id != run.Id && s.Id != settle.Id).Select(s => s.Id)],
+                "the engine is running"));
         return [.. spans.Where(s => s.Barred.Count > 0)];
     }
 
@@ -366,13 +375,13 @@ internal sealed class StepOrder
     // between.
     private IEnumerable<OpenSpan> ShortlyAfter()
     {
-        SheetStep[] hot = [.. Of(StepKind.Drain).Where(d => _sheet.Fluids[_sheet.Fasteners[d.What].Drains!].DrainHot)];
-        foreach (var warm in Of(StepKind.Warm))
+        SheetStep[] hot = [.. Of(t => t.LetsOut).Where(d => _sheet.Fluids[_sheet.Fasteners[d.What].Drains!].DrainHot)];
+        foreach (var warm in Of(t => t.Engine == EngineUse.Warms))
             foreach (var drain in hot.Where(d => Reaches(warm, d)))
                 yield return new(warm.Id, drain.Id,
                     [.. _steps.Where(s => s.Id != warm.Id && !hot.Contains(s) && !hot.Any(h => Reaches(s, h))).Select(s => s.Id)],
                     "it is warm for the drain");
-        foreach (var gauge in Of(StepKind.Gauge))
+        foreach (var gauge in Of(t => t.Levels))
             foreach (var turn in _steps.Where(s => s.WheelsTurn && gauge.After.Contains(s.Id)))
                 yield return new(turn.Id, gauge.Id,
                     [.. _steps.Where(s => s.Id != turn.Id && s.Id != gauge.Id && !(Reaches(turn, s) && Reaches(s, gauge)))
@@ -387,7 +396,8 @@ internal sealed class StepOrder
         }
     }
 
-    // A barred step that must come before the closing must come before the opening too, and one that comes after the opening comes after the closing.
+    // A barred step that must come before the closing must come before the opening too, and one that comes after the opening comes after
+    // the closing.
     private void FollowFrom(List<OpenSpan> spans)
     {
         for (var again = true; again;)
@@ -428,7 +438,8 @@ internal sealed class StepOrder
                 if (--left[j] == 0)
                     ready.Add(j);
         }
-        var links = _links.Where(l => l.Value.Lag > TimeSpan.Zero || !follows[l.Key.Before].Any(m => m != l.Key.After && _after.Reaches(m, l.Key.After)))
+        var links = _links.Where(l => l.Value.Lag > TimeSpan.Zero
+            || !follows[l.Key.Before].Any(m => m != l.Key.After && _after.Reaches(m, l.Key.After)))
             .Select(l => new StepLink(_steps[l.Key.Before].Id, _steps[l.Key.After].Id, l.Value.Lag, l.Value.Why)).ToList();
         var before = links.ToLookup(l => l.After);
         return new(_sheet, _jobs, [.. sorted.Select(s => s with

@@ -1,6 +1,7 @@
 namespace Anakyklos.Core.Planning;
 
-/// <summary>Puts work in order: earliest finish, then fewest moves of the lift, then fewest changes of place, with a proven bound.</summary>
+/// <summary>Puts work in order: earliest finish, then fewest moves of the lift, then fewest changes of place, with a proven
+/// bound.</summary>
 public static class StepOrdering
 {
     /// <summary>Partial orders grown before it stops looking for a proof: about a second of work.</summary>
@@ -8,8 +9,10 @@ public static class StepOrdering
 
     /// <summary>The best order for one person.</summary>
     /// <param name="problem">The work.</param>
-    /// <param name="effort">How many partial orders may be grown beyond which only a narrow search goes on; the bound then says what is left open.</param>
-    /// <exception cref="ArgumentException">The tasks go round in a circle, there are too many, or nothing is begun and there is no order at all.</exception>
+    /// <param name="effort">How many partial orders may be grown beyond which only a narrow search goes on; the bound then says what is
+    /// left open.</param>
+    /// <exception cref="ArgumentException">The tasks go round in a circle, there are too many, or nothing is begun and there is no order at
+    /// all.</exception>
     public static Ordering ForOne(OrderingProblem problem, int effort = UsualEffort) => 
         Solve(problem, shape => SoloOrdering.Solve(shape, effort) is { } found ? ShortOpening.Of(shape, found) : null);
 
@@ -25,7 +28,9 @@ public static class StepOrdering
         if (how(shape) is { } found)
             return found;
         if (!shape.Done.IsEmpty && shape.Unreachable() is { IsEmpty: false } stuck)
-            return Solve(problem with { Start = problem.Start with { LeftOut = problem.Start.LeftOut.Union(shape.Range().Where(t => stuck[t])).ToHashSet() } }, how);
-        throw new ArgumentException("These tasks cannot be done in any order: what is barred while something is open is needed to close it.", nameof(problem));
+            return Solve(problem with { Start = problem.Start with { LeftOut = problem.Start.LeftOut.Union(shape.Range()
+                .Where(t => stuck[t])).ToHashSet() } }, how);
+        throw new ArgumentException("These tasks cannot be done in any order: what is barred while something is open is needed to "
+            + "close it.", nameof(problem));
     }
 }

@@ -12,7 +12,8 @@ internal readonly record struct TaskSet(ulong A, ulong B, ulong C, ulong D)
     internal TaskSet With(int i)
     {
         var bit = 1ul << i;
-        return (i >> 6) switch { 0 => this with { A = A | bit }, 1 => this with { B = B | bit }, 2 => this with { C = C | bit }, _ => this with { D = D | bit } };
+        return (i >> 6) switch { 0 => this with { A = A | bit }, 1 => this with { B = B | bit }, 2 => this with { C = C | bit },
+            _ => this with { D = D | bit } };
     }
 
     internal bool IsEmpty => (A | B | C | D) == 0;
@@ -31,7 +32,8 @@ internal readonly record struct TaskSet(ulong A, ulong B, ulong C, ulong D)
 
     public override int GetHashCode()
     {
-        var h = A * 0x9E3779B97F4A7C15 ^ BitOperations.RotateLeft(B * 0xC2B2AE3D27D4EB4F, 17) ^ BitOperations.RotateLeft(C * 0x165667B19E3779F9, 31) ^ D * 0x27D4EB2F165667C5;
+        var h = A * 0x9E3779B97F4A7C15 ^ BitOperations.RotateLeft(B * 0xC2B2AE3D27D4EB4F,
+            17) ^ BitOperations.RotateLeft(C * 0x165667B19E3779F9, 31) ^ D * 0x27D4EB2F165667C5;
         return (int)(h ^ h >> 32);
     }
 

@@ -3,7 +3,8 @@ using Anakyklos.Core.Sheets;
 namespace Anakyklos.Core.Planning;
 
 /// <summary>
-/// The steps that follow from what a sheet says of its accesses, fasteners, fluids and parts, in the usual words of the trade. A sheet that has a
+/// The steps that follow from what a sheet says of its accesses, fasteners, fluids and parts, in the usual words of the trade. A sheet that
+/// has a
 /// step of the same kind for the same thing overrides them.
 /// </summary>
 internal sealed class UsualSteps(ModelSheet sheet)
@@ -17,28 +18,36 @@ internal sealed class UsualSteps(ModelSheet sheet)
 
     internal static bool IsAgain(SheetStep step) => step.Id.EndsWith(Second, StringComparison.Ordinal);
 
-    private readonly ILookup<(StepKind, string), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
+    private readonly ILookup<(string, string), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
 
     internal SheetStep Opening(string id)
     {
         if (sheet.Access.TryGetValue(id, out var a))
-            return a.HoldsVehicle ? Own(StepKind.Secure, id) ?? Access(a, StepKind.Secure, a.Off.Length > 0 ? a.Off : $"{a.Name}: set them", "Make ready", "")
-                : Own(StepKind.Open, id) ?? Access(a, StepKind.Open, a.Off.Length > 0 ? a.Off : $"Open the {Low(a.Name)}", "Open the way", "");
+            return a.HoldsVehicle ? Own("secure", id)
+                ?? Access(a, "secure", a.Off.Length > 0 ? a.Off : $"{a.Name}: set them", "Make ready", "")
+                : Own("open", id) ?? Access(a, "open", a.Off.Length > 0 ? a.Off : $"Open the {Low(a.Name)}", "Open the way", "");
         var f = sheet.Fasteners[id];
         if (f.Drains is not { } fluid)
-            return Own(StepKind.Open, id) ?? Fastener(f, StepKind.Open, f.Fills is { } fills
-                ? ($"Loosen the {Low(f.Name)}, to prove that it comes loose", "Open the way", $"It came loose: the {Low(sheet.Fluids[fills].Name)} can go back in")
+            return Own("open", id) ?? Fastener(f, "open", f.Fills is { } fills
+                ? ($"Loosen the {Low(f.Name)}, to prove that it comes loose", "Open the way",
+                    $"It came loose: the {Low(sheet.Fluids[fills].Name)} can go back in")
                 : ($"Undo the {Low(f.Name)}", "Open the way", ""));
-        var drain = Own(StepKind.Drain, id) ?? Fastener(f, StepKind.Drain, ($"Take the {Low(f.Name)} out and let the {Low(sheet.Fluids[fluid].Name)} run", "Drain", "Plug is out, it runs"));
-        return drain.Wait is null && f.RunsOut > TimeSpan.Zero ? drain with { Wait = new($"{sheet.Fluids[fluid].Name} runs out", f.RunsOut) } : drain;
+        var drain = Own("drain", id) ?? Fastener(f, "drain",
+            ($"Take the {Low(f.Name)} out and let the {Low(sheet.Fluids[fluid].Name)} run", "Drain", "Plug is out, it runs"));
+        return drain.Wait is null && f.RunsOut > TimeSpan.Zero
+            ? drain with { Wait = new($"{sheet.Fluids[fluid].Name} runs out", f.RunsOut) } : drain;
     }
 
     internal SheetStep Closing(string id)
     {
         if (sheet.Access.TryGetValue(id, out var a))
-            return Own(StepKind.Close, id) ?? Access(a, StepKind.Close, a.On.Length > 0 ? a.On : a.HoldsVehicle ? $"{a.Name}: take them away" : $"Close the {Low(a.Name)}", a.HoldsVehicle ? "Finish" : "Close up", "");
+            return Own("close", id) ?? Access(a, "close",
+                a.On.Length > 0 ? a.On : a.HoldsVehicle ? $"{a.Name}: take them away" : $"Close the {Low(a.Name)}",
+                a.HoldsVehicle ? "Finish" : "Close up", "");
         var f = sheet.Fasteners[id];
-        return Own(StepKind.Tighten, id) ?? Fastener(f, StepKind.Tighten, ($"Tighten the {Low(f.Name)}{(f.Order.Length > 0 ? $": {f.Order}" : f.Seal is not null ? " onto its new seal" : "")}", "Close up", "")) with { Warning = f.Warning };
+        return Own("tighten", id) ?? Fastener(f, "tighten",
+            ($"Tighten the {Low(f.Name)}{(f.Order.Length > 0 ? $": {f.Order}" : f.Seal is not null ? " onto its new seal" : "")}",
+            "Close up", "")) with { Warning = f.Warning };
     }
 
     internal SheetStep Fitting(string partId)
@@ -46,12 +55,13 @@ internal sealed class UsualSteps(ModelSheet sheet)
         var p = sheet.Parts[partId];
         var holder = Holder(partId);
         var place = holder?.Place ?? p.Place;
-        return Own(StepKind.Fit, partId) ?? new()
+        return Own("fit", partId) ?? new()
         {
             Id = $"fit-{partId}",
-            Kind = StepKind.Fit,
+            Kind = "fit",
             What = partId,
-            Title = p.Fitting.Length > 0 ? p.Fitting : holder is not null && p.IsSeal ? $"Clean the face of the {Low(holder.Name)}, {Low(p.Name)} on" : $"Fit the new {Low(p.Name)}",
+            Title = p.Fitting.Length > 0 ? p.Fitting : holder is not null && p.IsSeal
+                ? $"Clean the face of the {Low(holder.Name)}, {Low(p.Name)} on" : $"Fit the new {Low(p.Name)}",
             Phase = "Close up",
             Place = place,
             Lift = holder?.Lift ?? place.UsualLift(),
@@ -68,10 +78,10 @@ internal sealed class UsualSteps(ModelSheet sheet)
         var f = sheet.Fluids[fluid];
         var through = sheet.Fasteners.Values.FirstOrDefault(x => x.Fills == fluid);
         var place = through?.Place ?? Place.Top;
-        return Own(StepKind.Pour, fluid) ?? new()
+        return Own("pour", fluid) ?? new()
         {
             Id = $"fill-{fluid}",
-            Kind = StepKind.Pour,
+            Kind = "pour",
             What = fluid,
             Title = f.FillBy switch
             {
@@ -90,73 +100,91 @@ internal sealed class UsualSteps(ModelSheet sheet)
         };
     }
 
-    internal SheetStep? Gauge(string fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own(StepKind.Gauge, fluid) ?? Plain($"level-{fluid}", StepKind.Gauge, fluid, $"Read the {Low(sheet.Fluids[fluid].Name)} and bring it to the mark", "Prove", Place.Top, 3) with { Map = MapOf(fluid) };
+    internal SheetStep? Gauge(string fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own("gauge", fluid)
+        ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Low(sheet.Fluids[fluid].Name)} and bring it to the mark", "Prove", Place.Top,
+        3) with { Map = MapOf(fluid) };
 
-    internal SheetStep Measure(string fluid) => Own(StepKind.Measure, fluid)
-        ?? Plain($"measure-{fluid}", StepKind.Measure, fluid, $"Measure how much {Low(sheet.Fluids[fluid].Name)} came out", "Drain", Place.Side, 2);
+    internal SheetStep Measure(string fluid) => Own("measure", fluid)
+        ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Low(sheet.Fluids[fluid].Name)} came out", "Drain", Place.Side,
+            2);
 
-    internal SheetStep Warm(string fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Warm)
-        ?? Plain("warm-up", StepKind.Warm, fluid, "Run the engine warm, then switch it off", "Make ready", Place.Cab, 6) with
+    internal SheetStep Warm(string fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == "warm")
+        ?? Plain("warm-up", "warm", fluid, "Run the engine warm, then switch it off", "Make ready", Place.Cab, 6) with
         { Said = "Warm and off", Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Why", "Thin oil carries its dirt out")] };
 
-    internal SheetStep Kit => First(StepKind.Kit) ?? Plain("lay-out-kit", StepKind.Kit, "", "Lay out parts, pan and oil, and hold them against the list", "Make ready", Place.Side, 4) with { Said = "All of it lies here" };
+    internal SheetStep Kit => First("kit") ?? Plain("lay-out-kit", "kit", "", "Lay out parts, pan and oil, and hold them against the list",
+        "Make ready", Place.Side, 4) with { Said = "All of it lies here" };
 
-    internal SheetStep Run(string fluid) => First(StepKind.Run) ?? Plain("start", StepKind.Run, fluid, "Start it; no revving until the oil light is out", "Prove", Place.Cab, 1) with
-    { Value = "5 s", Said = "Light went out", Wait = new("Filter fills", TimeSpan.FromMinutes(1)), Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Light", "Out within five seconds, or switch off at once")] };
+    internal SheetStep Run(string fluid) => First("run")
+        ?? Plain("start", "run", fluid, "Start it; no revving until the oil light is out", "Prove", Place.Cab, 1) with
+    { Value = "5 s", Said = "Light went out", Wait = new("Filter fills", TimeSpan.FromMinutes(1)),
+        Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Light", "Out within five seconds, or switch off at once")] };
 
-    internal SheetStep Settle => First(StepKind.Settle) ?? Plain("stop", StepKind.Settle, "", "Switch the engine off and let it settle", "Prove", Place.Cab, 1) with
+    internal SheetStep Settle => First("settle")
+        ?? Plain("stop", "settle", "", "Switch the engine off and let it settle", "Prove", Place.Cab, 1) with
     { Said = "Engine is off", Wait = new("Oil settles", TimeSpan.FromMinutes(5)) };
 
-    internal SheetStep ClearTop => sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Clear && s.Place != Place.Below)
-        ?? Plain("clear-top", StepKind.Clear, "", "Look over the engine: no rag, no tool, plugs and hoses on", "Prove", Place.Top, 1) with { Said = "Nothing left in there" };
+    internal SheetStep ClearTop => sheet.Steps.Values.FirstOrDefault(s => s.Kind == "clear" && s.Place != Place.Below)
+        ?? Plain("clear-top", "clear", "", "Look over the engine: no rag, no tool, plugs and hoses on", "Prove", Place.Top,
+            1) with { Said = "Nothing left in there" };
 
-    internal SheetStep Look => First(StepKind.Look) ?? Plain("look-at-joints", StepKind.Look, "", "Look at every joint that was opened, with a lamp", "Prove", Place.Below, 2) with
+    internal SheetStep Look => First("look") ?? Plain("look-at-joints", "look", "", "Look at every joint that was opened, with a lamp",
+        "Prove", Place.Below, 2) with
     { Said = "All of them are dry", Cautions = ["hot"] };
 
-    internal SheetStep Reset(ResetRitual ritual) => Own(StepKind.Reset, ritual.Id)
-        ?? Plain($"reset-{ritual.Id}", StepKind.Reset, ritual.Id, $"Reset the {Low(ritual.Name)}", "Reset", Place.Cab, 1);
+    internal SheetStep Reset(ResetRitual ritual) => Own("reset", ritual.Id)
+        ?? Plain($"reset-{ritual.Id}", "reset", ritual.Id, $"Reset the {Low(ritual.Name)}", "Reset", Place.Cab, 1);
 
-    internal SheetStep UsedOilAway => Plain(UsedOil, StepKind.Do, "", "Used oil, filters and rags into their drums", "Finish", Place.Side, 3) with { Said = "In the right drums", Cautions = ["waste"] };
+    internal SheetStep UsedOilAway => Plain(UsedOil, "do", "", "Used oil, filters and rags into their drums", "Finish", Place.Side,
+        3) with { Said = "In the right drums", Cautions = ["waste"] };
 
-    internal SheetStep LabelUp => Plain(Label, StepKind.Do, "", "Label with the next service where the driver sees it", "Finish", Place.Cab, 1) with { Said = "Label is up", Lift = LiftNeed.Any };
+    internal SheetStep LabelUp => Plain(Label, "do", "", "Label with the next service where the driver sees it", "Finish", Place.Cab,
+        1) with { Said = "Label is up", Lift = LiftNeed.Any };
 
     /// <summary>The steps of one move of the lift: what is looked at first, then the move.</summary>
     internal IReadOnlyList<SheetStep> LiftMove(bool up) => [.. Moves(up).Select(s => s with { Map = MapOf(s) })];
 
     private IReadOnlyList<SheetStep> Moves(bool up) => up
-        ? [sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Secure && s.What.Length == 0)
-                ?? Plain(VehicleMap.LiftingPoints, StepKind.Secure, "", "Set the arms on the lifting points", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Value = "4 points", Said = "All four sit right", Cautions = ["crushing"] },
-            First(StepKind.Raise) ?? Plain("raise", StepKind.Raise, "", "Raise it, stop at knee height and shake it, then go up", "Open the way", Place.Side, 2) with { Lift = LiftNeed.Down, Said = "It is up and locked", Cautions = ["crushing"] }]
-        : [sheet.Steps.Values.FirstOrDefault(s => s.Kind == StepKind.Clear && s.Place == Place.Below)
-                ?? Plain("clear-below", StepKind.Clear, "", "Pans, lamp and tools out from under it", "Close up", Place.Below, 1) with { Said = "Nothing under it" },
-            First(StepKind.Lower) ?? Plain("lower", StepKind.Lower, "", "Lower it to the ground", "Close up", Place.Side, 2) with { Said = "It stands on its wheels", Cautions = ["crushing"] }];
+        ? [sheet.Steps.Values.FirstOrDefault(s => s.Kind == "secure" && s.What.Length == 0)
+                ?? Plain(VehicleMap.LiftingPoints, "secure", "", "Set the arms on the lifting points", "Open the way", Place.Side,
+                    2) with { Lift = LiftNeed.Down, Value = "4 points", Said = "All four sit right", Cautions = ["crushing"] },
+            First("raise") ?? Plain("raise", "raise", "", "Raise it, stop at knee height and shake it, then go up", "Open the way",
+                Place.Side, 2) with { Lift = LiftNeed.Down, Said = "It is up and locked", Cautions = ["crushing"] }]
+        : [sheet.Steps.Values.FirstOrDefault(s => s.Kind == "clear" && s.Place == Place.Below)
+                ?? Plain("clear-below", "clear", "", "Pans, lamp and tools out from under it", "Close up", Place.Below,
+                    1) with { Said = "Nothing under it" },
+            First("lower") ?? Plain("lower", "lower", "", "Lower it to the ground", "Close up", Place.Side,
+                2) with { Said = "It stands on its wheels", Cautions = ["crushing"] }];
 
     internal Fastener? Holder(string partId) => sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == partId || f.Holds.Contains(partId));
 
     /// <summary>The step's own map, or the first that shows what it works on, or the step itself.</summary>
-    internal string MapOf(SheetStep step) => step.Map.Length > 0 ? step.Map : MapOf(step.What) is { Length: > 0 } map ? map : MapOf(step.Id);
+    internal string MapOf(SheetStep step) => step.Map.Length > 0 ? step.Map : MapOf(step.What) is { Length: > 0 } map ? map
+        : MapOf(step.Id);
 
-    private string MapOf(string id) => id.Length == 0 ? "" : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => b.For == id))?.Id ?? "";
+    private string MapOf(string id) => id.Length == 0 ? ""
+        : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => b.For == id))?.Id ?? "";
 
     internal static string Low(string name) => Words.Low(name);
 
-    private SheetStep? First(StepKind kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);
+    private SheetStep? First(string kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);
 
-    private SheetStep? Own(StepKind kind, string what) => _own[(kind, what)].FirstOrDefault();
+    private SheetStep? Own(string kind, string what) => _own[(kind, what)].FirstOrDefault();
 
-    private static SheetStep Plain(string id, StepKind kind, string what, string title, string phase, Place place, int minutes) =>
-        new() { Id = id, Kind = kind, What = what, Title = title, Phase = phase, Place = place, Lift = place.UsualLift(), Takes = TimeSpan.FromMinutes(minutes) };
+    private static SheetStep Plain(string id, string kind, string what, string title, string phase, Place place, int minutes) =>
+        new() { Id = id, Kind = kind, What = what, Title = title, Phase = phase, Place = place, Lift = place.UsualLift(),
+            Takes = TimeSpan.FromMinutes(minutes) };
 
-    private SheetStep Access(Access a, StepKind kind, string title, string phase, string said) => new()
+    private SheetStep Access(Access a, string kind, string title, string phase, string said) => new()
     {
-        Id = kind == StepKind.Close ? $"{a.Id}-on" : kind == StepKind.Secure ? $"{a.Id}-set" : $"{a.Id}-off",
+        Id = kind == "close" ? $"{a.Id}-on" : kind == "secure" ? $"{a.Id}-set" : $"{a.Id}-off",
         Kind = kind,
         What = a.Id,
         Title = title,
         Phase = phase,
         Place = a.Place,
         Lift = a.HoldsVehicle ? LiftNeed.Down : a.Place.UsualLift(),
-        Takes = kind == StepKind.Close ? a.TakesBack : a.Takes,
+        Takes = kind == "close" ? a.TakesBack : a.Takes,
         Said = said,
         Notes = a.Notes,
         Cautions = a.Cautions,
@@ -164,9 +192,9 @@ internal sealed class UsualSteps(ModelSheet sheet)
         From = a.From,
     };
 
-    private SheetStep Fastener(Fastener f, StepKind kind, (string Title, string Phase, string Said) words) => new()
+    private SheetStep Fastener(Fastener f, string kind, (string Title, string Phase, string Said) words) => new()
     {
-        Id = kind switch { StepKind.Tighten => $"tighten-{f.Id}", StepKind.Drain => $"drain-{f.Drains}", _ => $"undo-{f.Id}" },
+        Id = kind switch { "tighten" => $"tighten-{f.Id}", "drain" => $"drain-{f.Drains}", _ => $"undo-{f.Id}" },
         Kind = kind,
         What = f.Id,
         Title = words.Title,
@@ -176,8 +204,8 @@ internal sealed class UsualSteps(ModelSheet sheet)
         Lift = f.Lift ?? f.Place.UsualLift(),
         Takes = f.Takes,
         Notes = f.Notes,
-        Cautions = kind == StepKind.Tighten ? [] : f.Cautions,
+        Cautions = kind == "tighten" ? [] : f.Cautions,
         Map = MapOf(f.Id),
-        Cold = f.Cold && kind != StepKind.Tighten,
+        Cold = f.Cold && kind != "tighten",
     };
 }

@@ -10,7 +10,8 @@ public interface IDimension<TSelf> where TSelf : IDimension<TSelf>
     /// <summary>The units of this dimension. The first is the base unit and has the factor 1.</summary>
     static abstract IReadOnlyList<Unit<TSelf>> Units { get; }
 
-    /// <summary>Spellings that could mean two things (normalised as in <see cref="Unit{T}.Normalise"/>), with what to type instead.</summary>
+    /// <summary>Spellings that could mean two things (normalised as in <see cref="Unit{T}.Normalise"/>), with what to type
+    /// instead.</summary>
     static virtual IReadOnlyDictionary<string, string> Ambiguous => NoAmbiguity.Empty;
 }
 

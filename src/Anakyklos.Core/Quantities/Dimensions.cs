@@ -1,7 +1,8 @@
 namespace Anakyklos.Core.Quantities;
 
 // The factors follow from the definitions of the international inch (25.4 mm), the avoirdupois pound (0.45359237 kg) and standard
-// gravity (9.80665 m/s²), and from the US gallon (231 cubic inches) and the imperial gallon (4.54609 L); all are exact (NIST SP 811, appendix B).
+// gravity (9.80665 m/s²), and from the US gallon (231 cubic inches) and the imperial gallon (4.54609 L); all are exact (NIST SP 811,
+// appendix B).
 
 /// <summary>Tightening torque. Base unit: newton metre.</summary>
 public sealed class Torque : IDimension<Torque>
@@ -11,7 +12,8 @@ public sealed class Torque : IDimension<Torque>
 
     /// <summary>Pound-force foot, 1.3558179483314004 N·m.</summary>
     public static readonly Unit<Torque> PoundFoot =
-        new("lbf·ft", 1.3558179483314004m, 0, 1, ["ftlb", "ftlbs", "ftlbf", "lbft", "lbsft", "footpound", "footpounds", "poundfoot", "poundfeet"]);
+        new("lbf·ft", 1.3558179483314004m, 0, 1, ["ftlb", "ftlbs", "ftlbf", "lbft", "lbsft", "footpound", "footpounds", "poundfoot",
+            "poundfeet"]);
 
     /// <summary>Pound-force inch, a twelfth of a pound-force foot.</summary>
     public static readonly Unit<Torque> PoundInch =
@@ -43,7 +45,8 @@ public sealed class Volume : IDimension<Volume>
     public static readonly Unit<Volume> Litre = new("L", 1m, 2, 2, ["litre", "litres", "liter", "liters", "ltr"]);
 
     /// <summary>Millilitre.</summary>
-    public static readonly Unit<Volume> Millilitre = new("mL", 0.001m, 0, 0, ["cc", "cm3", "millilitre", "millilitres", "milliliter", "milliliters"]);
+    public static readonly Unit<Volume> Millilitre =
+        new("mL", 0.001m, 0, 0, ["cc", "cm3", "millilitre", "millilitres", "milliliter", "milliliters"]);
 
     /// <summary>US liquid quart, 0.946352946 L.</summary>
     public static readonly Unit<Volume> Quart = new("US qt", 0.946352946m, 2, 2, ["qt", "qts", "quart", "quarts", "usquart", "usquarts"]);
@@ -55,7 +58,8 @@ public sealed class Volume : IDimension<Volume>
     public static readonly Unit<Volume> Gallon = new("US gal", 3.785411784m, 2, 2, ["usgallon", "usgallons"]);
 
     /// <summary>Imperial pint, 0.56826125 L.</summary>
-    public static readonly Unit<Volume> ImperialPint = new("imp pt", 0.56826125m, 2, 2, ["imppint", "imppints", "imperialpint", "imperialpints", "ukpt", "ukpint"]);
+    public static readonly Unit<Volume> ImperialPint =
+        new("imp pt", 0.56826125m, 2, 2, ["imppint", "imppints", "imperialpint", "imperialpints", "ukpt", "ukpint"]);
 
     /// <inheritdoc />
     public static string Name => "volume";
@@ -67,7 +71,8 @@ public sealed class Volume : IDimension<Volume>
     public static IReadOnlyDictionary<string, string> Ambiguous { get; } = Spellings(
         ("Type US gal, or give litres: a gallon is 3.79 L in the US and 4.55 L in Britain.", ["gal", "gals", "gallon", "gallons"]),
         ("Type imp pt, or give litres: a pint is 0.47 L in the US and 0.57 L in Britain.", ["pt", "pts", "pint", "pints"]),
-        ("Type US fl oz, or give millilitres: an ounce is 29.6 mL in the US, 28.4 mL in Britain, or a weight.", ["oz", "floz", "fluidounce", "fluidounces", "ounces"]));
+        ("Type US fl oz, or give millilitres: an ounce is 29.6 mL in the US, 28.4 mL in Britain, or a weight.",
+            ["oz", "floz", "fluidounce", "fluidounces", "ounces"]));
 
     private static Dictionary<string, string> Spellings(params (string Say, string[] Words)[] groups) =>
         groups.SelectMany(g => g.Words.Select(w => (w, g.Say))).ToDictionary(p => p.w, p => p.Say);
@@ -132,7 +137,8 @@ public sealed class Pressure : IDimension<Pressure>
     public static readonly Unit<Pressure> Bar = new("bar", 100m, 1, 2, ["bars"]);
 
     /// <summary>Pound-force per square inch, 4.4482216152605 N over 645.16 mm².</summary>
-    public static readonly Unit<Pressure> PoundPerSquareInch = new("psi", 4.4482216152605m / 0.64516m, 0, 1, ["lbf/in²", "lbf/in2", "lb/in2"]);
+    public static readonly Unit<Pressure> PoundPerSquareInch =
+        new("psi", 4.4482216152605m / 0.64516m, 0, 1, ["lbf/in²", "lbf/in2", "lb/in2"]);
 
     /// <inheritdoc />
     public static string Name => "pressure";

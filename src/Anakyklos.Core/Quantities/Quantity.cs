@@ -51,7 +51,8 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
     /// <summary>Reads what a person typed: "38 Nm", "28 ft-lb", "1/2 qt", "3,5 L".</summary>
     /// <param name="text">Number and unit.</param>
     /// <param name="problem">What is wrong and what to type instead; empty when it was read.</param>
-    /// <param name="assumed">The unit meant when none is typed, where the page shows it beside the field; otherwise a unit is asked for.</param>
+    /// <param name="assumed">The unit meant when none is typed, where the page shows it beside the field; otherwise a unit is asked
+    /// for.</param>
     /// <returns>The amount and the unit it was typed in, or null.</returns>
     public static Typed<T>? Read(string? text, out string problem, Unit<T>? assumed = null) =>
         QuantityText.TryRead(text, assumed, out var number, out var unit, out problem) ? new(Of(number, unit!), unit!) : null;
@@ -119,7 +120,8 @@ public readonly record struct Temperature : IComparable<Temperature>
     public decimal In(Unit<TemperatureScale> unit) => (_celsius - unit.Offset) / unit.Factor;
 
     /// <summary>Rounded to whole degrees, with the unit.</summary>
-    public Printed Print(Unit<TemperatureScale> unit) => new(QuantityText.Number(In(unit), unit.MinDecimals, unit.MaxDecimals), unit.Symbol);
+    public Printed Print(Unit<TemperatureScale> unit) =>
+        new(QuantityText.Number(In(unit), unit.MinDecimals, unit.MaxDecimals), unit.Symbol);
 
     /// <summary>Reads what a person typed: "60 °C", "140F".</summary>
     public static Temperature? Read(string? text, out string problem, Unit<TemperatureScale>? assumed = null) =>

@@ -10,10 +10,12 @@ internal static partial class QuantityText
 
     private static readonly Dictionary<char, (int Num, int Den)> Vulgar = new()
     {
-        ['½'] = (1, 2), ['⅓'] = (1, 3), ['⅔'] = (2, 3), ['¼'] = (1, 4), ['¾'] = (3, 4), ['⅛'] = (1, 8), ['⅜'] = (3, 8), ['⅝'] = (5, 8), ['⅞'] = (7, 8),
+        ['½'] = (1, 2), ['⅓'] = (1, 3), ['⅔'] = (2, 3), ['¼'] = (1, 4), ['¾'] = (3, 4), ['⅛'] = (1, 8), ['⅜'] = (3, 8), ['⅝'] = (5, 8),
+            ['⅞'] = (7, 8),
     };
 
-    internal static bool TryRead<T>(string? text, Unit<T>? assumed, out decimal number, out Unit<T>? unit, out string problem) where T : IDimension<T>
+    internal static bool TryRead<T>(string? text, Unit<T>? assumed, out decimal number, out Unit<T>? unit, out string problem) where T
+        : IDimension<T>
     {
         number = 0;
         unit = null;
@@ -26,12 +28,15 @@ internal static partial class QuantityText
         }
         if (typed.Any(c => char.IsDigit(c) && !char.IsAsciiDigit(c)))
         {
-            problem = $"“{(typed.Length > LongestText ? typed[..LongestText] + "…" : typed)}” has digits of another script. Type them as 0 to 9.";
+            problem =
+                $"“{(typed.Length > LongestText ? typed[..LongestText] + "…" : typed)}” has digits of another script. Type them as 0 to 9.";
             return false;
         }
         if (typed.Length > LongestText || Shape().Match(typed) is not { Success: true } match)
         {
-            problem = $"“{(typed.Length > LongestText ? typed[..LongestText] + "…" : typed)}” is not a {T.Name}. Type a number and a unit, such as 5 {example}.";
+            problem =
+                $"“{(typed.Length > LongestText ? typed[..LongestText] + "…" : typed)}” is not a {T.Name}. Type a number and a "
+                    + $"unit, such as 5 {example}.";
             return false;
         }
         if (!TryNumber(match.Groups["number"].Value.Trim(), out number, out problem))
@@ -41,7 +46,8 @@ internal static partial class QuantityText
         return TryUnit(match.Groups["unit"].Value.Trim(), typed, assumed, out unit, out problem);
     }
 
-    private static bool TryUnit<T>(string spelling, string typed, Unit<T>? assumed, out Unit<T>? unit, out string problem) where T : IDimension<T>
+    private static bool TryUnit<T>(string spelling, string typed, Unit<T>? assumed, out Unit<T>? unit, out string problem) where T
+        : IDimension<T>
     {
         problem = "";
         unit = spelling.Length == 0 ? assumed : T.Units.FirstOrDefault(u => u.IsSpelt(spelling));
@@ -60,19 +66,23 @@ internal static partial class QuantityText
         if (Fraction().Match(text) is { Success: true } f)
         {
             number = 0;
-            var (num, den) = f.Groups["vulgar"].Success ? Vulgar[f.Groups["vulgar"].Value[0]] : (int.Parse(f.Groups["num"].Value, CultureInfo.InvariantCulture), int.Parse(f.Groups["den"].Value, CultureInfo.InvariantCulture));
+            var (num, den) = f.Groups["vulgar"].Success ? Vulgar[f.Groups["vulgar"].Value[0]]
+                : (int.Parse(f.Groups["num"].Value, CultureInfo.InvariantCulture),
+                int.Parse(f.Groups["den"].Value, CultureInfo.InvariantCulture));
             if (den == 0)
             {
                 problem = $"“{text}” divides by zero.";
                 return false;
             }
-            number = (f.Groups["whole"].Success ? decimal.Parse(f.Groups["whole"].Value, CultureInfo.InvariantCulture) : 0) + (decimal)num / den;
+            number = (f.Groups["whole"].Success ? decimal.Parse(f.Groups["whole"].Value, CultureInfo.InvariantCulture) : 0)
+                + (decimal)num / den;
             return true;
         }
         if (CommaOfThree().IsMatch(text))
         {
             number = 0;
-            problem = $"“{text}” could be {text.Replace(',', '.')} or {text.Replace(",", "")}. Type it with a point, or without a separator.";
+            problem =
+                $"“{text}” could be {text.Replace(',', '.')} or {text.Replace(",", "")}. Type it with a point, or without a separator.";
             return false;
         }
         if (Grouped().Match(text) is { Success: true } g)
@@ -96,7 +106,8 @@ internal static partial class QuantityText
         var rounded = Math.Round(value, decimals, MidpointRounding.AwayFromZero);
         while (rounded == 0 && value != 0 && decimals < 12)
             rounded = Math.Round(value, ++decimals, MidpointRounding.AwayFromZero);
-        return rounded.ToString("0." + new string('0', minDecimals) + new string('#', decimals - minDecimals), CultureInfo.InvariantCulture);
+        return rounded.ToString("0." + new string('0', minDecimals) + new string('#', decimals - minDecimals),
+            CultureInfo.InvariantCulture);
     }
 
     [GeneratedRegex(@"^(?<sign>[+-])?\s*(?<number>[0-9.,'½⅓⅔¼¾⅛⅜⅝⅞](?:[0-9.,'/⁄ ½⅓⅔¼¾⅛⅜⅝⅞]*[0-9½⅓⅔¼¾⅛⅜⅝⅞])?)\s*(?<unit>[^0-9\s][^0-9]*[23²]?)?$")]

@@ -3,7 +3,8 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Rehearsal;
 
-/// <summary>Reads a sheet and tries out every job of it, alone and with every other, so that what cannot be put on a card is found before it is needed.</summary>
+/// <summary>Reads a sheet and tries out every job of it, alone and with every other, so that what cannot be put on a card is found before
+/// it is needed.</summary>
 public static class SheetRehearsal
 {
     /// <summary>Reads and rehearses a sheet; gives every error at once, with its line.</summary>
@@ -13,7 +14,8 @@ public static class SheetRehearsal
         var reading = SheetReader.Read(utf8);
         if (reading.Sheet is not { } sheet)
             return reading;
-        IReadOnlyList<SheetError> errors = [.. Rehearse(sheet).Select(found => new SheetError(reading.LineOf(found.Path), found.Path, found.Text)).Distinct().OrderBy(e => e.Line)];
+        IReadOnlyList<SheetError> errors = [.. Rehearse(sheet)
+            .Select(found => new SheetError(reading.LineOf(found.Path), found.Path, found.Text)).Distinct().OrderBy(e => e.Line)];
         return errors.Count == 0 ? reading : new(null, errors);
     }
 
@@ -28,7 +30,9 @@ public static class SheetRehearsal
             else
                 yield return ($"jobs.{job.Id}", problem);
         }
-        foreach (var orphan in sheet.Steps.Values.Where(s => !s.MovesLift && sound.Count == sheet.Jobs.Count && sheet.Jobs.Keys.All(j => CardComposer.Compose(sheet, [j]).Steps.All(c => c.Id != s.Id && !(s.Kind == StepKind.Reset && c.What == s.What)))))
+        foreach (var orphan in sheet.Steps.Values.Where(s => !s.MovesLift && sound.Count == sheet.Jobs.Count
+            && sheet.Jobs.Keys.All(j => CardComposer.Compose(sheet,
+            [j]).Steps.All(c => c.Id != s.Id && !(s.Traits.PutsOut && c.What == s.What)))))
             yield return ($"steps.{orphan.Id}", $"No job ever comes to “{orphan.Title}”. Name it in a job, or take it out.");
         var known = sound.SelectMany(j => CardComposer.Compose(sheet, [j]).Steps).Select(s => s.Id).Concat(sheet.Steps.Keys).ToHashSet();
         foreach (var step in sheet.Steps.Values)
@@ -45,7 +49,7 @@ public static class SheetRehearsal
         try
         {
             var work = CardComposer.Compose(sheet, jobs);
-            if (work.Steps.All(s => s.Kind is StepKind.Kit || s.Id == UsualSteps.Label))
+            if (work.Steps.All(s => s.Traits.LaysOut || s.Id == UsualSteps.Label))
                 return "This job does nothing. Say what it works on, or which steps it has.";
             if (work.Steps.Count > OrderingProblem.Most)
                 return $"This makes {work.Steps.Count} steps; {OrderingProblem.Most} is the most for one card.";

@@ -15,16 +15,19 @@ public sealed record BeltPulley(string Name, int X, int Y, int Radius, bool Back
 /// <param name="Wrap">How far it lies on the pulley, in degrees, above 0 and at most 360.</param>
 public sealed record BeltStretch(BeltPulley Pulley, (double X, double Y) Onto, (double X, double Y) Off, double Wrap);
 
-/// <summary>The way of a drive belt over its pulleys, in the order in which it meets them; ribbed pulleys turn clockwise as drawn.</summary>
+/// <summary>The way of a drive belt over its pulleys, in the order in which it meets them; ribbed pulleys turn clockwise as
+/// drawn.</summary>
 /// <param name="For">Id of the part.</param>
 /// <param name="Pulleys">At least two, none touching another.</param>
 public sealed record BeltRoute(string For, IReadOnlyList<BeltPulley> Pulleys)
 {
     /// <summary>Neighbouring pulleys that touch or overlap, so that no belt can run between them; null when there are none.</summary>
     public (BeltPulley, BeltPulley)? Clash => Pulleys.SelectMany((a, i) => Pulleys.Skip(i + 1).Select(b => (a, b)))
-        .Where(p => Math.Pow(p.a.X - p.b.X, 2) + Math.Pow(p.a.Y - p.b.Y, 2) <= Math.Pow(p.a.Radius + p.b.Radius, 2)).Select(p => ((BeltPulley, BeltPulley)?)p).FirstOrDefault();
+        .Where(p => Math.Pow(p.a.X - p.b.X, 2) + Math.Pow(p.a.Y - p.b.Y, 2) <= Math.Pow(p.a.Radius + p.b.Radius, 2))
+            .Select(p => ((BeltPulley, BeltPulley)?)p).FirstOrDefault();
 
-    /// <summary>The belt, stretch by stretch. Between two pulleys it runs along their common tangent: the outer one when both turn the same way, else the inner.</summary>
+    /// <summary>The belt, stretch by stretch. Between two pulleys it runs along their common tangent: the outer one when both turn the same
+    /// way, else the inner.</summary>
     /// <exception cref="InvalidOperationException">Fewer than two pulleys, or two that touch.</exception>
     public IReadOnlyList<BeltStretch> Stretches()
     {

@@ -14,7 +14,8 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
     internal static LocatedJson? Parse(byte[] utf8, List<SheetError> errors)
     {
         var lines = new LineCounter(utf8);
-        var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true, MaxDepth = 32 });
+        var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { CommentHandling = JsonCommentHandling.Skip,
+            AllowTrailingCommas = true, MaxDepth = 32 });
         try
         {
             reader.Read();
@@ -24,7 +25,8 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
         }
         catch (JsonException e)
         {
-            errors.Add(new((int)(e.LineNumber ?? 0) + 1, "", "This is not well-formed JSON here: look for a missing comma, quote or bracket."));
+            errors.Add(new((int)(e.LineNumber ?? 0) + 1, "",
+                "This is not well-formed JSON here: look for a missing comma, quote or bracket."));
             return null;
         }
         catch (InvalidOperationException)

@@ -113,7 +113,13 @@ public sealed record Citation(Source Source, string At, int CheckedBy)
 {
     /// <summary>For the page: title, place, and by how many it was checked.</summary>
     public override string ToString() =>
-        $"{Source.Title}, {At}{CheckedBy switch { 0 => ", not checked yet", 1 => ", checked by one", 2 => ", checked by two", _ => $", checked by {CheckedBy}" }}";
+        $"{Source.Title}, {At}, " + CheckedBy switch
+        {
+            0 => "not checked yet",
+            1 => "checked by one",
+            2 => "checked by two",
+            _ => $"checked by {CheckedBy}",
+        };
 }
 
 /// <summary>A value and where it comes from.</summary>
@@ -160,8 +166,10 @@ public enum LiftNeed
 /// <summary>What follows from a place.</summary>
 public static class Places
 {
-    /// <summary>Where a lift usually is for work in this place: up below, down in the cab and under the bonnet, anywhere at the side.</summary>
-    public static LiftNeed UsualLift(this Place place) => place switch { Place.Below => LiftNeed.Up, Place.Side => LiftNeed.Any, _ => LiftNeed.Down };
+    /// <summary>Where a lift usually is for work in this place: up below, down in the cab and under the bonnet, anywhere at the
+    /// side.</summary>
+    public static LiftNeed UsualLift(this Place place) =>
+        place switch { Place.Below => LiftNeed.Up, Place.Side => LiftNeed.Any, _ => LiftNeed.Down };
 }
 
 /// <summary>What carries the vehicle while it is worked on.</summary>
@@ -452,11 +460,13 @@ public sealed record Part
 /// <param name="Id">Id.</param>
 /// <param name="Name">Name with a capital.</param>
 /// <param name="WorksOn">Fluids, fasteners and parts it works on.</param>
-/// <param name="Steps">Steps of its own, beside the opening, draining, fitting, closing and filling that follow from what it works on.</param>
+/// <param name="Steps">Steps of its own, beside the opening, draining, fitting, closing and filling that follow from what it works
+/// on.</param>
 /// <param name="Parts">Parts it uses up.</param>
 /// <param name="Interval">Interval id.</param>
 /// <param name="Resets">Indicators to reset afterwards.</param>
-public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, IReadOnlyList<string> Steps, IReadOnlyList<string> Parts, string Interval, IReadOnlyList<string> Resets);
+public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, IReadOnlyList<string> Steps, IReadOnlyList<string> Parts,
+    string Interval, IReadOnlyList<string> Resets);
 
 /// <summary>The reset of an indicator.</summary>
 /// <param name="Id">Id.</param>
@@ -480,7 +490,8 @@ public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect);
 /// <param name="From">Source.</param>
 /// <param name="Upper">Never longer than this, whatever the dash says; null for no such bound.</param>
 /// <param name="Once">Done once in the vehicle's life, as a first check is.</param>
-public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From, ServiceInterval? Upper = null, bool Once = false)
+public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From,
+    ServiceInterval? Upper = null, bool Once = false)
 {
     /// <summary>The interval for a use, before it is multiplied by <see cref="EveryTime"/>.</summary>
     public ServiceInterval For(Use use) => use == Use.Harsh ? Harsh : Normal;

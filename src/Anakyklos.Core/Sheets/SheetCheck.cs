@@ -23,7 +23,8 @@ internal static partial class SheetCheck
     }
 
     private static IEnumerable<(string, string)> Cautions(string path, IEnumerable<string> keys) =>
-        keys.Where(k => !Caution.ByKey.ContainsKey(k)).Select(k => (path, $"There is no caution “{k}”. Known: {string.Join(", ", Caution.ByKey.Keys)}."));
+        keys.Where(k => !Caution.ByKey.ContainsKey(k))
+            .Select(k => (path, $"There is no caution “{k}”. Known: {string.Join(", ", Caution.ByKey.Keys)}."));
 
     private static IEnumerable<(string, string)> References(ModelSheet s)
     {
@@ -31,7 +32,8 @@ internal static partial class SheetCheck
             ids.Where(id => id.Length > 0 && !known(id)).Select(id => (path, $"There is no {what} “{id}” in this sheet."));
 
         foreach (var a in s.Access.Values)
-            foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access").Concat(Cautions($"access.{a.Id}.cautions", a.Cautions)))
+            foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access")
+                .Concat(Cautions($"access.{a.Id}.cautions", a.Cautions)))
                 yield return e;
         foreach (var f in s.Fluids.Values)
             foreach (var g in f.Climate)
@@ -62,21 +64,30 @@ internal static partial class SheetCheck
         foreach (var step in s.Steps.Values)
         {
             var path = $"steps.{step.Id}";
-            foreach (var e in Unknown($"{path}.awaits", step.Awaits, id => s.Steps.TryGetValue(id, out var w) && w.Wait is not null, "step with a wait")
+            foreach (var e in Unknown($"{path}.awaits", step.Awaits, id => s.Steps.TryGetValue(id, out var w) && w.Wait is not null,
+                "step with a wait")
                 .Concat(Unknown($"{path}.map", [step.Map], s.Maps.ContainsKey, "map"))
-                .Concat(Unknown($"{path}.needs", step.Needs, id => s.Access.ContainsKey(id) || s.Fasteners.ContainsKey(id), "access or fastener"))
+                .Concat(Unknown($"{path}.needs", step.Needs, id => s.Access.ContainsKey(id) || s.Fasteners.ContainsKey(id),
+                    "access or fastener"))
                 .Concat(Cautions($"{path}.cautions", step.Cautions))
                 .Concat(Target(s, step, path)))
                 yield return e;
         }
         foreach (var m in s.Maps.Values)
-            foreach (var e in Unknown($"maps.{m.Id}.points", m.Points.SelectMany(p => new[] { p.For, p.NotFor }), id => s.Names(id) || s.Steps.ContainsKey(id) || id == VehicleMap.LiftingPoints, "access, fastener, fluid, part or step")
+            foreach (var e in Unknown($"maps.{m.Id}.points", m.Points.SelectMany(p => new[] { p.For, p.NotFor }),
+                id => s.Names(id) || s.Steps.ContainsKey(id) || id == VehicleMap.LiftingPoints, "access, fastener, fluid, part or step")
                 .Concat(Unknown($"maps.{m.Id}.belts", m.Belts.Select(b => b.For), s.Parts.ContainsKey, "part"))
-                .Concat(m.Belts.Where(b => b.Pulleys.Count < 2).Select(b => ($"maps.{m.Id}.belts", "A belt runs over two pulleys or more.")))
-                .Concat(m.Belts.Where(b => b.Clash is not null).Select(b => ($"maps.{m.Id}.belts", $"The pulleys “{b.Clash!.Value.Item1.Name}” and “{b.Clash.Value.Item2.Name}” touch: no belt can run between them."))))
+                .Concat(m.Belts.Where(b => b.Pulleys.Count < 2)
+                    .Select(b => ($"maps.{m.Id}.belts", "A belt runs over two pulleys or more.")))
+                .Concat(m.Belts.Where(b => b.Clash is not null)
+                    .Select(b =>
+                    ($"maps.{m.Id}.belts",
+                    $"The pulleys “{b.Clash!.Value.Item1.Name}” and “{b.Clash.Value.Item2.Name}” touch: no belt can run between them."))))
                 yield return e;
-        foreach (var e in Unknown("dash.counts", [s.Dash.Counts], s.Jobs.ContainsKey, "job").Concat(Unknown("dash.messages", s.Dash.Messages.SelectMany(m => m.Jobs), s.Jobs.ContainsKey, "job"))
-            .Concat(s.Dash.Messages.GroupBy(m => PartNumber.Bare(m.Code)).Where(g => g.Count() > 1).Select(g => ("dash.messages", $"The code “{g.First().Code}” is there more than once."))))
+        foreach (var e in Unknown("dash.counts", [s.Dash.Counts], s.Jobs.ContainsKey, "job")
+            .Concat(Unknown("dash.messages", s.Dash.Messages.SelectMany(m => m.Jobs), s.Jobs.ContainsKey, "job"))
+            .Concat(s.Dash.Messages.GroupBy(m => PartNumber.Bare(m.Code)).Where(g => g.Count() > 1)
+                .Select(g => ("dash.messages", $"The code “{g.First().Code}” is there more than once."))))
             yield return e;
         foreach (var j in s.Jobs.Values)
             foreach (var e in Unknown($"jobs.{j.Id}.steps", j.Steps, s.Steps.ContainsKey, "step")
@@ -89,24 +100,9 @@ internal static partial class SheetCheck
 
     private static IEnumerable<(string, string)> Target(ModelSheet s, SheetStep step, string path)
     {
-        var (fits, wanted) = step.Kind switch
-        {
-            StepKind.Open => (s.Access.ContainsKey(step.What) || s.Fasteners.ContainsKey(step.What), "an access or a fastener"),
-            StepKind.Close => (s.Access.ContainsKey(step.What), "an access"),
-            StepKind.Tighten => (s.Fasteners.ContainsKey(step.What), "a fastener"),
-            StepKind.Drain => (s.Fasteners.GetValueOrDefault(step.What)?.Drains is not null, "a fastener that drains a fluid"),
-            StepKind.Fit => (s.Parts.ContainsKey(step.What), "a part"),
-            StepKind.Retighten => (s.Fasteners.ContainsKey(step.What), "a fastener"),
-            StepKind.Gauge => (s.Fluids.GetValueOrDefault(step.What)?.BetweenMarks is not null, "a fluid with a gauge (betweenMarks)"),
-            StepKind.Pour or StepKind.Measure or StepKind.Run or StepKind.Warm => (s.Fluids.ContainsKey(step.What), "a fluid"),
-            StepKind.Reset => (s.Resets.ContainsKey(step.What), "a reset"),
-            StepKind.Prime => (step.What.Length == 0 || s.Names(step.What), "a fluid, a part or nothing"),
-            StepKind.Secure => (step.What.Length == 0 || s.Access.ContainsKey(step.What), "an access or nothing"),
-            _ => (step.What.Length == 0, "nothing"),
-        };
-        if (!fits)
-            yield return ($"{path}.what", $"A step of kind {SheetCursor.Kebab(step.Kind.ToString())} works on {wanted}, not on “{step.What}”.");
-        if (step.Kind == StepKind.Settle && step.Wait is null)
+        if (StepKinds.Knows(step.Kind) && StepKinds.Of(step.Kind).Wants(s, step) is { } wanted)
+            yield return ($"{path}.what", $"A step of kind {step.Kind} works on {wanted}, not on “{step.What}”.");
+        if (step.Traits.Engine == EngineUse.Stops && step.Wait is null)
             yield return (path, "A step that settles needs a wait.");
     }
 
@@ -125,7 +121,8 @@ internal static partial class SheetCheck
         }
     }
 
-    // A plug seals on a face that grows with the square of its diameter; drain plugs come out near 0.195 N·m per mm² of thread diameter squared
+    // A plug seals on a face that grows with the square of its diameter; drain plugs come out near 0.195 N·m per mm² of thread diameter
+    // squared
     // (38 N·m at M14). A screw is limited by its core: T = k·d·F with friction k = 0.2 and F at 70 % of an 8.8 bolt's proof load, 0.056 d³.
     // Both are rules of thumb, used only to catch slips of a factor.
     private static IEnumerable<(string, string)> Torques(ModelSheet s)
@@ -172,10 +169,12 @@ internal static partial class SheetCheck
             if (f.BetweenMarks?.Value is not { } between)
                 continue;
             if (between <= Quantity<Volume>.Zero || between > book * 0.5m)
-                yield return ($"{path}.betweenMarks", $"{between} between the marks does not go with {book} in all: it should be above 0 and at most half of it.");
+                yield return ($"{path}.betweenMarks",
+                    $"{between} between the marks does not go with {book} in all: it should be above 0 and at most half of it.");
             var first = new DipstickFill(book, between, f.Tolerance.Value, f.Target).FirstPour;
             if (f.SafeToStart?.Value is { } safe && (safe <= Quantity<Volume>.Zero || safe > first))
-                yield return ($"{path}.safeToStart", $"{safe} cannot be the safe amount: the first pour brings {first}, which must be enough to start.");
+                yield return ($"{path}.safeToStart",
+                    $"{safe} cannot be the safe amount: the first pour brings {first}, which must be enough to start.");
             if (f.Tolerance.Value > between)
                 yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than lies between the marks ({between}).");
         }

@@ -37,7 +37,8 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
     {
         if (Take(name, required, JsonTokenType.Number, "a whole number") is not { } found)
             return otherwise;
-        if (int.TryParse(found.Text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) && number >= low && number <= high)
+        if (int.TryParse(found.Text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) && number >= low
+            && number <= high)
             return number;
         Complain(name, $"{found.Text} is not a whole number from {low} to {high}.");
         return otherwise;
@@ -64,6 +65,14 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         return otherwise;
     }
 
+    internal string Kind(string name)
+    {
+        var text = Text(name);
+        if (text.Length > 0 && !StepKinds.Knows(text))
+            Complain(name, $"“{text}” is not known here. Use {string.Join(", ", StepKinds.Words)}.");
+        return text;
+    }
+
     internal TimeSpan? Duration(string name, bool required = true)
     {
         var text = Text(name, required);
@@ -72,7 +81,8 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         if (DurationShape().Match(text) is { Success: true } m)
         {
             var number = int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture);
-            return m.Groups[2].Value switch { "s" => TimeSpan.FromSeconds(number), "min" => TimeSpan.FromMinutes(number), _ => TimeSpan.FromHours(number) };
+            return m.Groups[2].Value switch { "s" => TimeSpan.FromSeconds(number), "min" => TimeSpan.FromMinutes(number),
+                _ => TimeSpan.FromHours(number) };
         }
         Complain(name, $"“{text}” is not a time. Write it as 30 s, 5 min or 1 h.");
         return null;
@@ -146,8 +156,10 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
 
     internal Sourced<TValue> Sourced<TValue>(string name, Func<SheetCursor, TValue> read)
     {
-        Sourced<TValue>? value = Part(name, c => new Sourced<TValue>(read(c), c.Cited(), c.List("disputed", d => new OtherSaying(d.Text("says"), d.Cited()))));
-        return value ?? new(read(new(new(JsonTokenType.StartObject, "", node.Line, Join(name)), [], sources)), new(new("", "", false), "", 0), []);
+        Sourced<TValue>? value = Part(name, c => new Sourced<TValue>(read(c), c.Cited(),
+            c.List("disputed", d => new OtherSaying(d.Text("says"), d.Cited()))));
+        return value ?? new(read(new(new(JsonTokenType.StartObject, "", node.Line, Join(name)), [], sources)),
+            new(new("", "", false), "", 0), []);
     }
 
     private TItem Child<TItem>(LocatedJson value, Func<SheetCursor, TItem> read)

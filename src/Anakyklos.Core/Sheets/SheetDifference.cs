@@ -11,12 +11,14 @@ public static class SheetDifference
     public static IReadOnlyList<string> Between(ModelSheet kept, ModelSheet newer) =>
     [
         .. Changed(kept.Fasteners, newer.Fasteners, f => f.Name, f => $"{Say(f.Tightening.Value)}, {f.Drive}"),
-        .. Changed(kept.Fluids, newer.Fluids, f => f.Name, f => $"{f.Amount.Value}, {string.Join(" or ", f.Grades.Value)}, {string.Join(" or ", f.Approvals.Value)}"),
+        .. Changed(kept.Fluids, newer.Fluids, f => f.Name,
+            f => $"{f.Amount.Value}, {string.Join(" or ", f.Grades.Value)}, {string.Join(" or ", f.Approvals.Value)}"),
         .. Changed(kept.Parts, newer.Parts, p => p.Name, p => p.Number.Value),
         .. Changed(kept.Steps, newer.Steps, s => $"“{s.Title}”", s => $"{s.Title} {s.Value} {s.Warning} {s.Wait?.Lasts}".TrimEnd()),
     ];
 
-    private static IEnumerable<string> Changed<T>(IReadOnlyDictionary<string, T> kept, IReadOnlyDictionary<string, T> newer, Func<T, string> name, Func<T, string> says)
+    private static IEnumerable<string> Changed<T>(IReadOnlyDictionary<string, T> kept, IReadOnlyDictionary<string, T> newer, Func<T,
+        string> name, Func<T, string> says)
     {
         foreach (var (id, item) in newer)
             if (!kept.TryGetValue(id, out var old))

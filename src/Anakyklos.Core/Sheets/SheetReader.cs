@@ -46,13 +46,15 @@ public static class SheetReader
         var sources = top.Table("sources", (id, c) => new Source(id, c.Text("title"), c.Flag("byMaker")));
         var sheet = Body(new(root, errors, sources), sources);
         errors.AddRange(SheetCheck.Run(sheet).Select(found => new SheetError(LineOf(root, found.Path), found.Path, found.Text)));
-        return errors.Count == 0 ? new(sheet, []) { LineOf = path => LineOf(root, path) } : new(null, [.. errors.Distinct().OrderBy(e => e.Line)]);
+        return errors.Count == 0 ? new(sheet, []) { LineOf = path => LineOf(root, path) }
+            : new(null, [.. errors.Distinct().OrderBy(e => e.Line)]);
     }
 
     private static int LineOf(LocatedJson node, string path)
     {
         var below = node.Members.Select(m => m.Value).Concat(node.Items)
-            .FirstOrDefault(n => path == n.Path || path.StartsWith(n.Path + ".", StringComparison.Ordinal) || path.StartsWith(n.Path + "[", StringComparison.Ordinal));
+            .FirstOrDefault(n => path == n.Path || path.StartsWith(n.Path + ".", StringComparison.Ordinal)
+                || path.StartsWith(n.Path + "[", StringComparison.Ordinal));
         return below is null ? node.Line : LineOf(below, path);
     }
 
@@ -74,13 +76,18 @@ public static class SheetReader
             Fluids = c.Table("fluids", ReadFluid),
             Fasteners = c.Table("fasteners", ReadFastener),
             Parts = c.Table("parts", ReadPart),
-            Intervals = c.Table("intervals", (id, i) => new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false), i.Cited(), i.Has("upper") ? ReadInterval(i, "upper") : null, i.Flag("once"))),
+            Intervals = c.Table("intervals", (id, i) =>
+                new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false),
+                i.Cited(), i.Has("upper") ? ReadInterval(i, "upper") : null, i.Flag("once"))),
             Fuel = c.Word("fuel", Fuel.Petrol, required: false),
-            Dash = c.Part("dash", d => new DashScheme(d.Text("counts", false), d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Texts("jobs", true), m.Cited()))), required: false) ?? DashScheme.None,
+            Dash = c.Part("dash", d => new DashScheme(d.Text("counts", false),
+                d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Texts("jobs", true), m.Cited()))),
+                required: false) ?? DashScheme.None,
             Maps = c.Table("maps", ReadMap, required: false),
             Resets = c.Table("resets", ReadReset, required: false),
             Steps = c.Table("steps", ReadStep, required: false),
-            Jobs = c.Table("jobs", (id, j) => new Job(id, j.Text("name"), j.Texts("worksOn"), j.Texts("steps"), j.Texts("parts"), j.Text("interval"), j.Texts("resets"))),
+            Jobs = c.Table("jobs", (id, j) => new Job(id, j.Text("name"), j.Texts("worksOn"), j.Texts("steps"), j.Texts("parts"),
+                j.Text("interval"), j.Texts("resets"))),
         };
         c.RefuseUnknown();
         return sheet;
@@ -201,14 +208,20 @@ public static class SheetReader
     {
         if (!i.Has("distance") && !i.Has("months") && !i.Has("hours"))
             i.Complain("distance", "An interval needs a distance, months or hours.");
-        return new ServiceInterval(i.Has("distance") ? i.Amount<Distance>("distance") : null, i.Has("months") ? i.Whole("months", 1, 240, 12) : null,
+        return new ServiceInterval(i.Has("distance") ? i.Amount<Distance>("distance") : null,
+            i.Has("months") ? i.Whole("months", 1, 240, 12) : null,
             i.Has("hours") ? i.Whole("hours", 1, 20000, 100) : null);
     }) ?? new(null, 12);
 
-    private static VehicleMap ReadMap(string id, SheetCursor c) => new(id, c.Text("title"), c.Word("outline", MapOutline.Car, required: false), c.Word("front", UsualFront(c), required: false),
-        c.List("blocks", b => new MapBlock(b.Text("name"), b.Whole("x", 0, 100), b.Whole("y", 0, 120), b.Whole("width", 1, 100), b.Whole("height", 1, 120))),
-        c.List("points", p => new MapPoint(p.Text("for", false), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Text("label"), p.Text("notFor", false), p.Word("faces", Facing.None, required: false))),
-        c.List("belts", b => new BeltRoute(b.Text("for"), b.List("pulleys", p => new BeltPulley(p.Text("name"), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Whole("radius", 1, 40, 1), p.Flag("back")), required: true))));
+    private static VehicleMap ReadMap(string id, SheetCursor c) =>
+        new(id, c.Text("title"), c.Word("outline", MapOutline.Car, required: false), c.Word("front", UsualFront(c), required: false),
+        c.List("blocks", b => new MapBlock(b.Text("name"), b.Whole("x", 0, 100), b.Whole("y", 0, 120), b.Whole("width", 1, 100),
+            b.Whole("height", 1, 120))),
+        c.List("points", p => new MapPoint(p.Text("for", false), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Text("label"),
+            p.Text("notFor", false), p.Word("faces", Facing.None, required: false))),
+        c.List("belts", b => new BeltRoute(b.Text("for"),
+            b.List("pulleys", p => new BeltPulley(p.Text("name"), p.Whole("x", 0, 100), p.Whole("y", 0, 120), p.Whole("radius", 1, 40, 1),
+            p.Flag("back")), required: true))));
 
     private static Facing UsualFront(SheetCursor c) => c.Word("outline", MapOutline.Car, required: false) switch
     {
@@ -219,14 +232,15 @@ public static class SheetReader
     };
 
     private static ResetRitual ReadReset(string id, SheetCursor c) => new(id, c.Text("name"),
-        c.List("moves", m => new ResetMove(m.Text("do"), m.Duration("hold", false), m.Text("expect", false)), true), c.Text("again"), c.Cited());
+        c.List("moves", m => new ResetMove(m.Text("do"), m.Duration("hold", false), m.Text("expect", false)), true), c.Text("again"),
+            c.Cited());
 
     private static LiftNeed UsualLift(SheetCursor c) => c.Word<Place>("place").UsualLift();
 
     private static SheetStep ReadStep(string id, SheetCursor c) => new()
     {
         Id = id,
-        Kind = c.Word<StepKind>("kind"),
+        Kind = c.Kind("kind"),
         What = c.Text("what", false),
         Title = c.Text("title"),
         Phase = c.Text("phase"),

@@ -1,83 +1,13 @@
 namespace Anakyklos.Core.Sheets;
 
-/// <summary>What a step does to the card. Gates and open items follow from it.</summary>
-public enum StepKind
-{
-    /// <summary>Something is done and nothing opened or closed.</summary>
-    Do,
-
-    /// <summary>The engine is run warm and switched off again.</summary>
-    Warm,
-
-    /// <summary>Parts, pan and oil are laid out and compared.</summary>
-    Kit,
-
-    /// <summary>The vehicle is made safe to raise.</summary>
-    Secure,
-
-    /// <summary>The lift goes up.</summary>
-    Raise,
-
-    /// <summary>The lift comes down.</summary>
-    Lower,
-
-    /// <summary>An access or fastener is opened.</summary>
-    Open,
-
-    /// <summary>An access is closed.</summary>
-    Close,
-
-    /// <summary>A fluid is let out through its drain plug.</summary>
-    Drain,
-
-    /// <summary>A part is fitted, ready for what holds it.</summary>
-    Fit,
-
-    /// <summary>A fastener is tightened.</summary>
-    Tighten,
-
-    /// <summary>The first pour.</summary>
-    Pour,
-
-    /// <summary>Looked over: nothing is left lying about.</summary>
-    Clear,
-
-    /// <summary>The engine is started.</summary>
-    Run,
-
-    /// <summary>The engine is stopped and the oil settles.</summary>
-    Settle,
-
-    /// <summary>The level is read and brought to the target.</summary>
-    Gauge,
-
-    /// <summary>Opened joints are looked at for leaks.</summary>
-    Look,
-
-    /// <summary>An indicator is reset; becomes one step a move on the card.</summary>
-    Reset,
-
-    /// <summary>What came out is measured.</summary>
-    Measure,
-
-    /// <summary>A system is filled or freed of air, so that the engine can start.</summary>
-    Prime,
-
-    /// <summary>The tightening of a fastener that stays in is checked.</summary>
-    Retighten,
-
-    /// <summary>The vehicle is driven: everything is closed by then.</summary>
-    Drive,
-}
-
 /// <summary>One step of the sheet, or of a card.</summary>
 public sealed record SheetStep
 {
     /// <summary>Id.</summary>
     public required string Id { get; init; }
 
-    /// <summary>What it does.</summary>
-    public required StepKind Kind { get; init; }
+    /// <summary>The word for its kind of work; <see cref="StepKinds"/> has them all.</summary>
+    public required string Kind { get; init; }
 
     /// <summary>Id of the access, fastener, fluid, part or reset it works on; empty where it has none.</summary>
     public string What { get; init; } = "";
@@ -154,17 +84,22 @@ public sealed record SheetStep
     /// <summary>What the display should answer to a reset move, or empty.</summary>
     public string Expect { get; init; } = "";
 
-    /// <summary>Whether it is one of the moves of the lift, with the look before it; those follow from the order and not from a job.</summary>
+    /// <summary>What it does to the vehicle.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public bool MovesLift => Kind is StepKind.Raise or StepKind.Lower || (Kind == StepKind.Secure && What.Length == 0) || (Kind == StepKind.Clear && Place == Place.Below);
+    public StepTraits Traits => StepKinds.Of(Kind).Traits(this);
+
+    /// <summary>Whether it is one of the moves of the lift, with the look before it; those follow from the order and not from a
+    /// job.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool MovesLift => Traits.Lift != LiftMove.None;
 
     /// <summary>Whether the vehicle is ridden or driven.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public bool IsDriven => Kind == StepKind.Drive || Moves;
+    public bool IsDriven => Moves || Traits.Engine == EngineUse.Drives;
 
     /// <summary>Whether the engine runs in it.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public bool RunsEngine => Kind is StepKind.Warm or StepKind.Run or StepKind.Drive || Moves || WheelsTurn;
+    public bool RunsEngine => Moves || WheelsTurn || Traits.Engine is EngineUse.Warms or EngineUse.Starts or EngineUse.Drives;
 
     /// <summary>Whether nobody else may be at, in or under the vehicle meanwhile.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
@@ -187,7 +122,8 @@ public sealed record StepNote(string Label, string Text);
 /// <summary>The cautions that are always shown where they apply.</summary>
 public static class Caution
 {
-    /// <summary>All of them by key. They come before anything else on the step and never replace the maker's manual or local rules.</summary>
+    /// <summary>All of them by key. They come before anything else on the step and never replace the maker's manual or local
+    /// rules.</summary>
     public static IReadOnlyDictionary<string, string> ByKey { get; } = new Dictionary<string, string>
     {
         ["hot"] = "Oil, plug and exhaust burn. Gloves and sleeves.",

@@ -6,16 +6,19 @@ namespace Anakyklos.Core.Sheets;
 /// <param name="Outline">The shape around it.</param>
 /// <param name="Blocks">Engine, gearbox and so on as rectangles.</param>
 /// <param name="Points">Things to find, and things to leave alone.</param>
-/// <param name="Front">Where the front is: up on drawings from above and of the underside (drawn through from above, so left is the vehicle's left), left or right on those of a side.</param>
+/// <param name="Front">Where the front is: up on drawings from above and of the underside (drawn through from above, so left is the
+/// vehicle's left), left or right on those of a side.</param>
 /// <param name="Belts">Drive belts and their way over the pulleys.</param>
-public sealed record VehicleMap(string Id, string Title, MapOutline Outline, Facing Front, IReadOnlyList<MapBlock> Blocks, IReadOnlyList<MapPoint> Points, IReadOnlyList<BeltRoute> Belts)
+public sealed record VehicleMap(string Id, string Title, MapOutline Outline, Facing Front, IReadOnlyList<MapBlock> Blocks,
+    IReadOnlyList<MapPoint> Points, IReadOnlyList<BeltRoute> Belts)
 {
     /// <summary>The id of a point of a car that stands for its lifting points; the step that sets the arms shows it.</summary>
     public const string LiftingPoints = "lifting-points";
 
     /// <summary>What the drawing points at for a step: what it works on, or the step itself; null when it shows neither.</summary>
     /// <param name="step">The step.</param>
-    public MapPoint? PointOf(SheetStep step) => Points.FirstOrDefault(p => p.For.Length > 0 && p.For == step.What) ?? Points.FirstOrDefault(p => p.For == step.Id);
+    public MapPoint? PointOf(SheetStep step) => Points.FirstOrDefault(p => p.For.Length > 0 && p.For == step.What)
+        ?? Points.FirstOrDefault(p => p.For == step.Id);
 }
 
 /// <summary>The shape around what is drawn.</summary>

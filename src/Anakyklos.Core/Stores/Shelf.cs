@@ -12,7 +12,8 @@ namespace Anakyklos.Core.Stores;
 /// <param name="Reserved">How many of them wait for open cards.</param>
 /// <param name="SupersededBy">The number that replaces it, or empty.</param>
 /// <param name="Equivalents">Numbers of other makers for the same part.</param>
-public sealed record StockPart(string Number, string Name, int OnShelf, int Reserved, string SupersededBy, IReadOnlyList<string> Equivalents)
+public sealed record StockPart(string Number, string Name, int OnShelf, int Reserved, string SupersededBy,
+    IReadOnlyList<string> Equivalents)
 {
     /// <summary>How many can still be promised; never below 0.</summary>
     public int Free => Math.Max(0, OnShelf - Reserved);
@@ -26,7 +27,8 @@ public sealed record StockPart(string Number, string Name, int OnShelf, int Rese
 /// <param name="Scale">The unit on its scale.</param>
 /// <param name="Opened">When it was opened, or null.</param>
 /// <param name="Batch">Batch, or empty.</param>
-public sealed record OilContainer(int Id, string Product, Quantity<Volume> Size, Quantity<Volume> Left, Unit<Volume> Scale, DateOnly? Opened, string Batch);
+public sealed record OilContainer(int Id, string Product, Quantity<Volume> Size, Quantity<Volume> Left, Unit<Volume> Scale,
+    DateOnly? Opened, string Batch);
 
 /// <summary>A tool of the crib.</summary>
 /// <param name="Size">As the sheets write it: "Hex 14", "T30 bit".</param>
@@ -68,13 +70,15 @@ public enum FoundAs
 /// <param name="Wrenches">Torque wrenches.</param>
 /// <param name="Pans">Drain pans.</param>
 /// <param name="Oils">Products and covers.</param>
-public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools, IReadOnlyList<CribWrench> Wrenches,
+public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools,
+    IReadOnlyList<CribWrench> Wrenches,
     IReadOnlyList<DrainPan> Pans, OilBook Oils)
 {
     /// <summary>Nothing at all.</summary>
     public static Shelf Empty { get; } = new([], [], [], [], [], OilBook.Empty);
 
-    /// <summary>The part of a number: itself, what supersedes it (through any number of steps), or an equivalent; the first of these of which some are free, or else the first that is known.</summary>
+    /// <summary>The part of a number: itself, what supersedes it (through any number of steps), or an equivalent; the first of these of
+    /// which some are free, or else the first that is known.</summary>
     /// <param name="number">The number as written in a sheet or scanned.</param>
     /// <returns>The part and how it was found, or null when the stores know none of them.</returns>
     public (StockPart Part, FoundAs As)? Find(string number)
@@ -84,7 +88,8 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
     }
 
     /// <summary>Whether a scanned number is good for a wanted one.</summary>
-    public bool IsGoodFor(string scanned, string wanted) => PartNumber.Same(scanned, wanted) || Ways(wanted).Any(w => PartNumber.Same(w.Part.Number, scanned));
+    public bool IsGoodFor(string scanned, string wanted) => PartNumber.Same(scanned, wanted)
+        || Ways(wanted).Any(w => PartNumber.Same(w.Part.Number, scanned));
 
     private IEnumerable<(StockPart Part, FoundAs As)> Ways(string number)
     {

@@ -12,7 +12,8 @@ public abstract record TighteningSpec;
 public sealed record ToTorque(Quantity<Torque> Target, Quantity<Torque> Low, Quantity<Torque> High) : TighteningSpec
 {
     /// <summary>
-    /// Judges a reading. When the number fails in the unit given but would pass in another, that unit is named, so that the person can be asked.
+    /// Judges a reading. When the number fails in the unit given but would pass in another, that unit is named, so that the person can be
+    /// asked.
     /// </summary>
     /// <param name="reading">The reading with the unit it was given in.</param>
     public TorqueVerdict Judge(Typed<Torque> reading)

@@ -18,10 +18,12 @@ public sealed record TorqueWrench(string Name, Quantity<Torque> Low, Quantity<To
     /// <param name="spec">The torque wanted.</param>
     public Quantity<Torque> Setting(ToTorque spec) => (spec.Target + Step * 0.5m).DownTo(Step);
 
-    /// <summary>The wrench to take: of those that cover the torque, the one that can be set nearest to it; of equals the shortest range, which reads finest.</summary>
+    /// <summary>The wrench to take: of those that cover the torque, the one that can be set nearest to it; of equals the shortest range,
+    /// which reads finest.</summary>
     /// <param name="crib">The workshop's wrenches.</param>
     /// <param name="spec">The torque wanted.</param>
     /// <returns>The wrench, or null when none covers it.</returns>
     public static TorqueWrench? For(IEnumerable<TorqueWrench> crib, ToTorque spec) =>
-        crib.Where(w => w.Covers(spec)).MinBy(w => (Math.Abs((w.Setting(spec) - spec.Target).In(Torque.NewtonMetre)), (w.High - w.Low).In(Torque.NewtonMetre)));
+        crib.Where(w => w.Covers(spec)).MinBy(w =>
+            (Math.Abs((w.Setting(spec) - spec.Target).In(Torque.NewtonMetre)), (w.High - w.Low).In(Torque.NewtonMetre)));
 }

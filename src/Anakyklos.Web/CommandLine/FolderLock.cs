@@ -20,7 +20,8 @@ internal sealed class FolderLock : IDisposable
         }
         catch (IOException e)
         {
-            throw new WorkshopFileException($"The workshop in {folder} is served already. Stop that first, or name another folder with --data.", e);
+            throw new WorkshopFileException($"The workshop in {folder} is served already. Stop that first, or name another folder "
+                + "with --data.", e);
         }
     }
 

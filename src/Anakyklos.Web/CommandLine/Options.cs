@@ -27,7 +27,8 @@ public sealed record Options
         for (var i = 0; i < args.Length; i++)
         {
             string Next() => ++i < args.Length ? args[i] : throw new OptionException($"{args[i - 1]} needs a value.");
-            int Number(int low, int high) => Next() is var text && int.TryParse(text, out var n) && n >= low && n <= high ? n : throw new OptionException($"{args[i - 1]} takes a whole number from {low} to {high}.");
+            int Number(int low, int high) => Next() is var text && int.TryParse(text, out var n) && n >= low && n <= high ? n
+                : throw new OptionException($"{args[i - 1]} takes a whole number from {low} to {high}.");
             options = args[i] switch
             {
                 "--data" => options with { Folder = Next(), FolderGiven = true },

@@ -15,7 +15,8 @@ internal static class WorkshopCommands
     private const string Usage = """
         anakyklos serve [--data FOLDER] [--port N]      serves the workshop in FOLDER (default ./data) on port N (default 5180)
         anakyklos demo [--data FOLDER] [--port N] [--keep] [--speed N]
-                                                        serves the demo depot; --keep keeps its last state, --speed lets waits pass N times as fast
+                                                        serves the demo depot; --keep keeps its last state,
+                                                        --speed lets waits pass N times as fast
         anakyklos sheet check FILE                      says everything that is wrong with a model sheet
         anakyklos sheet add FILE [--data FOLDER]        takes a model sheet into the workshop
         anakyklos backup FILE [--data FOLDER]           copies the whole workshop into FILE, also while it is served
@@ -85,7 +86,8 @@ internal static class WorkshopCommands
         using var mine = FolderLock.Take(options.Folder);
         var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
         if (File.Exists(file) && !options.Keep && !DemoDepot.IsDemo(options.Folder))
-            return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another folder with --data.");
+            return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another "
+                + "folder with --data.");
         var keep = options.Keep && File.Exists(file);
         if (!keep)
             DemoDepot.Clear(options.Folder);
@@ -134,7 +136,8 @@ internal static class WorkshopCommands
             Console.WriteLine($"{file}: {error}");
         if (reading.Sheet is not { } sheet)
             return Found(reading.Errors.Count == 1 ? "One error." : $"{reading.Errors.Count} errors.");
-        Console.WriteLine($"{file}: {sheet.FullName}, revision {sheet.Revision}: {sheet.Jobs.Count} jobs, {sheet.Steps.Count} steps, no errors.");
+        Console.WriteLine($"{file}: {sheet.FullName}, revision {sheet.Revision}: {sheet.Jobs.Count} jobs, {sheet.Steps.Count} "
+            + "steps, no errors.");
         return 0;
     }
 
@@ -145,14 +148,16 @@ internal static class WorkshopCommands
             return CheckSheet(file);
         using var database = Existing(options);
         var added = await new SheetStore(database).BringIn(sheet, text, TimeProvider.System.GetUtcNow());
-        Console.WriteLine(added ? $"{sheet.FullName}, revision {sheet.Revision}, is in." : $"{sheet.FullName}, revision {sheet.Revision}, was in already.");
+        Console.WriteLine(added ? $"{sheet.FullName}, revision {sheet.Revision}, is in."
+            : $"{sheet.FullName}, revision {sheet.Revision}, was in already.");
         return 0;
     }
 
     private static WorkshopDatabase Existing(Options options)
     {
         var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
-        return File.Exists(file) ? new(file) : throw new WorkshopFileException($"There is no workshop in {options.Folder}. Name its folder with --data.");
+        return File.Exists(file) ? new(file)
+            : throw new WorkshopFileException($"There is no workshop in {options.Folder}. Name its folder with --data.");
     }
 
     private static int Backup(string file, Options options)

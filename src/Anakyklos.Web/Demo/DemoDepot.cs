@@ -12,9 +12,11 @@ using Anakyklos.Web.Hosting;
 namespace Anakyklos.Web.Demo;
 
 /// <summary>
-/// The made-up depot: its people, its vans and years of services, each worked through the same rules as a real card. Dates count back from today.
+/// The made-up depot: its people, its vans and years of services, each worked through the same rules as a real card. Dates count back from
+/// today.
 /// </summary>
-public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets, ShippedSheets shipped, DemoStock stock, ISupplier supplier, PinDesk desk, WorkshopClock clock)
+public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
+    ShippedSheets shipped, DemoStock stock, ISupplier supplier, PinDesk desk, WorkshopClock clock)
 {
     /// <summary>Everybody's PIN, in the demo only.</summary>
     public const string Pin = "2468";
@@ -63,7 +65,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await shipped.BringIn();
         await stock.BringInOils();
         await settings.Write(new("Harbour Depot", null, [
-            Wrench("TW-2", 5, 60, 1, clock.Today.AddDays(210)), Wrench("TW-4", 40, 200, 5, clock.Today.AddDays(65)), Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24));
+            Wrench("TW-2", 5, 60, 1, clock.Today.AddDays(210)), Wrench("TW-4", 40, 200, 5, clock.Today.AddDays(65)),
+                Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24));
         var iona = await Person("iona", "Iona R.", Role.Technician);
         var una = await Person("una", "Una B.", Role.Lead);
         var sheet = sheets.Newest("tarn-courier-20d")!;
@@ -93,19 +96,21 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     // The harbour police's spark plugs are not on the shelf: the card waits for the boat.
     private async Task WaitForBoat(Person by)
     {
-        var card = await Open(sheets.Newest("skelling-tourer-1100")!, "HD-16", clock.Now.AddHours(-26), 51_720, "Outside", new Dictionary<string, int>(), by, "spark-plugs", "brake-fluid");
+        var card = await Open(sheets.Newest("skelling-tourer-1100")!, "HD-16", clock.Now.AddHours(-26), 51_720, "Outside",
+            new Dictionary<string, int>(), by, "spark-plugs", "brake-fluid");
         await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", supplier.Arrives("SK-3312-S", clock.Now)), by, clock.Now.AddHours(-25));
     }
 
     // The nurse's cabin filter is in, the ring closed: it wants a signature.
     private async Task AlmostSigned(Person by)
     {
-        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Bay 2", new Dictionary<string, int>(), by, "cabin-filter");
+        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Bay 2", new Dictionary<string,
+            int>(), by, "cabin-filter");
         var (card, at) = (cards.Find(id)!, clock.Now.AddMinutes(-40));
         while (card.Next is { } step)
         {
             at += step.Takes;
-            card = step.Kind == StepKind.Kit
+            card = step.Traits.LaysOut
                 ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ =>
                     new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<string, OilLaidOut>()), by, at)
                 : await Give(id, new ConfirmStep(step.Id), by, at);
@@ -114,8 +119,11 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
 
     private async Task Live(DemoLife life, Person by)
     {
-        await vehicles.BringIn([life.Vehicle(clock.Today)], [.. life.Readings().Select(r => (life.Plate, new OdometerReading(Morning(r.DaysAgo), Quantity<Distance>.Of(r.Km, Distance.Kilometre), "")))], by.Id);
-        await Task.WhenAll(life.Done.Select(d => vehicles.NoteDone(life.Plate, new(d.Job, new(Quantity<Distance>.Of(d.Km, Distance.Kilometre), clock.Today.AddDays(-d.DaysAgo))))));
+        await vehicles.BringIn([life.Vehicle(clock.Today)],
+            [.. life.Readings().Select(r => (life.Plate,
+            new OdometerReading(Morning(r.DaysAgo), Quantity<Distance>.Of(r.Km, Distance.Kilometre), "")))], by.Id);
+        await Task.WhenAll(life.Done.Select(d => vehicles.NoteDone(life.Plate,
+            new(d.Job, new(Quantity<Distance>.Of(d.Km, Distance.Kilometre), clock.Today.AddDays(-d.DaysAgo))))));
     }
 
     private static WrenchEntry Wrench(string name, decimal low, decimal high, decimal step, DateOnly calibrated)
@@ -137,13 +145,15 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         return new(day, clock.Zone.GetUtcOffset(day));
     }
 
-    private async Task<long> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay, IReadOnlyDictionary<string, int> seals, Person by, params string[] jobs)
+    private async Task<long> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay, IReadOnlyDictionary<string,
+        int> seals, Person by, params string[] jobs)
     {
         var odometer = Quantity<Distance>.Of(km, Distance.Kilometre);
         await vehicles.Note(plate, new(at, odometer, ""), by.Id);
         if (jobs.Length == 0)
             jobs = ["engine-oil-and-filter"];
-        return await cards.Open(new(plate, sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), odometer, Use.Harsh, null, seals), bay, by, at, Guid.CreateVersion7());
+        return await cards.Open(new(plate, sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), odometer, Use.Harsh, null,
+            seals), bay, by, at, Guid.CreateVersion7());
     }
 
     private async Task Work(long id, Past past, Person by, Person lead, string? stop)
@@ -157,7 +167,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
                 at = wait.Until.AddSeconds(20);
             foreach (var command in Commands(card, step, past))
             {
-                if (step.Kind == StepKind.Gauge)
+                if (step.Traits.Levels)
                     at += TimeSpan.FromSeconds(130);
                 card = await Give(id, command, by, at);
             }
@@ -172,27 +182,31 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     private async Task<JobCard> Give(long id, CardCommand command, Person by, DateTimeOffset at)
     {
         var answer = (await cards.Handle(id, Guid.CreateVersion7(), command, by, at))!;
-        return answer.Decision is Accepted ? answer.Card : throw new InvalidOperationException($"The demo's own history was refused at {command}: {answer.Decision}");
+        return answer.Decision is Accepted ? answer.Card
+            : throw new InvalidOperationException($"The demo's own history was refused at {command}: {answer.Decision}");
     }
 
     private static IEnumerable<CardCommand> Commands(JobCard card, SheetStep step, Past past)
     {
         static Typed<Volume> Litres(Quantity<Volume> v) => new(v, Volume.Litre);
-        switch (step.Kind)
+        switch (step.Traits)
         {
-            case StepKind.Kit:
-                yield return new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer" && past.OldWasher.Length > 0 ? new KitPart(KitChoice.OldAgain, "", past.OldWasher) : new KitPart(KitChoice.InHand)),
+            case { LaysOut: true }:
+                yield return new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id,
+                    p => p.Id == "drain-washer" && past.OldWasher.Length > 0 ? new KitPart(KitChoice.OldAgain, "", past.OldWasher)
+                    : new KitPart(KitChoice.InHand)),
                     [Quantity<Volume>.Of(10, Volume.Litre)], card.FluidsWanted.ToDictionary(f => f.Id, f =>
                         new OilLaidOut(f.Amount.Value + Quantity<Volume>.Of(0.6m, Volume.Litre), Oil)));
                 break;
-            case StepKind.Tighten:
+            case { Tightens: true }:
                 var target = ((ToTorque)card.Sheet.Fasteners[step.What].Tightening.Value).Target;
-                yield return new TakeReading(step.Id, new(step.What == "engine-drain-plug" ? Quantity<Torque>.Of(past.Plug, Torque.NewtonMetre) : target, Torque.NewtonMetre));
+                yield return new TakeReading(step.Id, new(step.What == "engine-drain-plug"
+                    ? Quantity<Torque>.Of(past.Plug, Torque.NewtonMetre) : target, Torque.NewtonMetre));
                 break;
-            case StepKind.Pour:
+            case { Fills: true }:
                 yield return new Pour(step.Id, Litres(card.FillOf(step.What).FirstPour));
                 break;
-            case StepKind.Gauge:
+            case { Levels: true }:
                 foreach (var level in past.TopUps.Select(f => new Level(f)))
                 {
                     yield return new ReadGauge(step.Id, level);

@@ -16,7 +16,8 @@ public sealed class DemoStock(ShelfStore shelf, WorkshopClock clock)
         var oils = await BringInOils();
         foreach (var kind in StockFiles.Kinds)
         {
-            var (file, wrong) = StockFiles.Read(kind, await File.ReadAllTextAsync(At($"{kind}.csv")), clock.Today, [.. oils.Products.Select(p => p.Name)]);
+            var (file, wrong) = StockFiles.Read(kind, await File.ReadAllTextAsync(At($"{kind}.csv")), clock.Today,
+                [.. oils.Products.Select(p => p.Name)]);
             await shelf.BringIn(file ?? throw new WorkshopFileException($"{kind}.csv: {wrong[0]}"), by, clock.Now);
         }
     }

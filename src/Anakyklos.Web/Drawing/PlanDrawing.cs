@@ -9,13 +9,15 @@ public sealed class PlanDrawing
 {
     private const double Left = 96, Wide = 1140, LaneHeight = 66, BlockHeight = 36, Top = 30, WaitHeight = 22;
 
-    private static readonly (Place Place, string Name)[] Order = [(Place.Top, "Above"), (Place.Side, "Side"), (Place.Below, "Below"), (Place.Cab, "Cab")];
+    private static readonly (Place Place, string Name)[] Order =
+        [(Place.Top, "Above"), (Place.Side, "Side"), (Place.Below, "Below"), (Place.Cab, "Cab")];
 
     /// <summary>A lane with the middle of its height.</summary>
     public sealed record Lane(string Name, string Y, string Line);
 
     /// <summary>A step as a block; words only where they fit.</summary>
-    public sealed record Block(string Step, string Title, string X, string Y, string Width, string Height, IReadOnlyList<string> Words, string WordX, string WordY, int Person, bool MovesLift);
+    public sealed record Block(string Step, string Title, string X, string Y, string Width, string Height, IReadOnlyList<string> Words,
+        string WordX, string WordY, int Person, bool MovesLift);
 
     /// <summary>Steps of one job that follow each other in one place, with the job's name below.</summary>
     public sealed record Run(string Words, string X, string Width, string Y, string WordX);
@@ -56,7 +58,8 @@ public sealed class PlanDrawing
             var y = LaneTop(r.Step.Place) + 6 + (plan.People == 2 && r.Person == 1 && r.Step.People == 1 ? half : 0);
             var (x, width) = (X(r.Begins), Math.Max(2.5, X(r.Ends) - X(r.Begins) - 1.5));
             var words = Words(plan, r.Step, width, half);
-            return new Block(r.Step.Id, r.Step.Title, N(x), N(y), N(width), N(half - (plan.People == 2 ? 2 : 0)), words, N(x + 5), N(y + half / 2 + 4 - (words.Count - 1) * 7), r.Person, r.Step.MovesLift);
+            return new Block(r.Step.Id, r.Step.Title, N(x), N(y), N(width), N(half - (plan.People == 2 ? 2 : 0)), words, N(x + 5),
+                N(y + half / 2 + 4 - (words.Count - 1) * 7), r.Person, r.Step.MovesLift);
         }).ToList();
 
         var waitsTop = Top + lanes.Count * LaneHeight + 12;
@@ -83,11 +86,13 @@ public sealed class PlanDrawing
         var each = new[] { 5, 10, 15, 30, 60 }.First(m => minutes / m <= 16 || m == 60);
         return new()
         {
-            Lanes = [.. lanes.Select(l => new Lane(l.Name, N(LaneTop(l.Place) + 6 + BlockHeight / 2 + 6), N(LaneTop(l.Place) + LaneHeight)))],
+            Lanes = [.. lanes.Select(l => new Lane(l.Name, N(LaneTop(l.Place) + 6 + BlockHeight / 2 + 6),
+                N(LaneTop(l.Place) + LaneHeight)))],
             Blocks = blocks,
             Runs = [.. RunsOf(plan, X, LaneTop)],
             Waits = waits,
-            Ticks = [.. Enumerable.Range(0, (int)(minutes / each) + 1).Select(i => TimeSpan.FromMinutes(i * each)).Select(t => new Tick($"{(int)t.TotalHours}:{t.Minutes:00}", N(X(t))))],
+            Ticks = [.. Enumerable.Range(0, (int)(minutes / each) + 1).Select(i => TimeSpan.FromMinutes(i * each))
+                .Select(t => new Tick($"{(int)t.TotalHours}:{t.Minutes:00}", N(X(t))))],
             WaitsY = N(waitsTop + 12),
             LiftPath = hasLift ? Lift(plan, X, liftTop, liftUp) : "",
             LiftY = N(liftTop + 22),
@@ -109,9 +114,11 @@ public sealed class PlanDrawing
             if (job.Length == 0)
                 continue;
             var name = plan.Work.Sheet.Jobs[job].Name.ToLowerInvariant();
-            var words = name.Length * 6.9 <= width ? name : name.Split([' ', ',']) is [var first, ..] && first.Length * 6.9 <= width ? first : "";
+            var words = name.Length * 6.9 <= width ? name : name.Split([' ', ',']) is [var first, ..] && first.Length * 6.9 <= width ? first
+                : "";
             if (words.Length > 0)
-                yield return new(words, N(left + 1), N(width - 3), N(top(rows[from].Step.Place) + 6 + BlockHeight + 4), N(left + width / 2));
+                yield return new(words, N(left + 1), N(width - 3), N(top(rows[from].Step.Place) + 6 + BlockHeight + 4),
+                    N(left + width / 2));
         }
     }
 
@@ -119,10 +126,10 @@ public sealed class PlanDrawing
     {
         double Y(bool raised) => raised ? top + 4 : top + 32;
         var path = $"M{N(Left)} {N(Y(up))}";
-        foreach (var move in plan.Rows.Where(r => r.Step.Kind is StepKind.Raise or StepKind.Lower))
+        foreach (var move in plan.Rows.Where(r => r.Step.Traits.Lift is LiftMove.Raises or LiftMove.Lowers))
         {
-            path += $"H{N(x(move.Begins))}L{N(x(move.Ends))} {N(Y(move.Step.Kind == StepKind.Raise))}";
-            up = move.Step.Kind == StepKind.Raise;
+            path += $"H{N(x(move.Begins))}L{N(x(move.Ends))} {N(Y(move.Step.Traits.Lift == LiftMove.Raises))}";
+            up = move.Step.Traits.Lift == LiftMove.Raises;
         }
         return $"{path}H{N(x(plan.Total))}";
     }
@@ -130,11 +137,14 @@ public sealed class PlanDrawing
     private static IReadOnlyList<string> Words(CardPlan plan, SheetStep step, double width, double height)
     {
         var sheet = plan.Work.Sheet;
-        var name = step.MovesLift ? step.Kind == StepKind.Raise ? "up" : step.Kind == StepKind.Lower ? "down" : ""
-            : sheet.Access.GetValueOrDefault(step.What)?.Name ?? sheet.Fasteners.GetValueOrDefault(step.What)?.Name ?? sheet.Fluids.GetValueOrDefault(step.What)?.Name
+        var name = step.MovesLift ? step.Traits.Lift == LiftMove.Raises ? "up" : step.Traits.Lift == LiftMove.Lowers ? "down" : ""
+            : sheet.Access.GetValueOrDefault(step.What)?.Name ?? sheet.Fasteners.GetValueOrDefault(step.What)?.Name
+                ?? sheet.Fluids.GetValueOrDefault(step.What)?.Name
             ?? sheet.Parts.GetValueOrDefault(step.What)?.Name ?? step.Title;
-        var verb = step.Kind switch { StepKind.Pour => "fill ", StepKind.Warm => "warm ", StepKind.Drain => "drain ", _ => "" };
-        var words = (verb + name.ToLowerInvariant()).Replace(" drain plug", "").Replace(" fill plug", "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var verb = step.Traits switch { { Fills: true } => "fill ", { Engine: EngineUse.Warms } => "warm ", { LetsOut: true } => "drain ",
+            _ => "" };
+        var words = (verb + name.ToLowerInvariant()).Replace(" drain plug", "").Replace(" fill plug", "")
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries);
         var lines = new List<string>();
         foreach (var word in words)
         {

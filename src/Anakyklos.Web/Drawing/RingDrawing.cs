@@ -3,7 +3,8 @@ using Anakyklos.Core.Cards;
 
 namespace Anakyklos.Web.Drawing;
 
-/// <summary>The ring of a card as shapes: arcs for the phases, filled where done, a small circle for each open item, a notch for now.</summary>
+/// <summary>The ring of a card as shapes: arcs for the phases, filled where done, a small circle for each open item, a notch for
+/// now.</summary>
 public sealed class RingDrawing
 {
     private const double Centre = 120, Radius = 92, PhaseGap = 3;
@@ -50,7 +51,8 @@ public sealed class RingDrawing
             while (i < steps.Count && steps[i].Phase == steps[from].Phase && IsDone(card, i) == done)
                 i++;
             var newPhase = from > 0 && steps[from - 1].Phase != steps[from].Phase;
-            arcs.Add(new(ArcPath(from * each + (newPhase || from == 0 ? PhaseGap / 2 : 0), i * each - (i == steps.Count || steps[i].Phase != steps[from].Phase ? PhaseGap / 2 : 0)), done));
+            arcs.Add(new(ArcPath(from * each + (newPhase || from == 0 ? PhaseGap / 2 : 0),
+                i * each - (i == steps.Count || steps[i].Phase != steps[from].Phase ? PhaseGap / 2 : 0)), done));
         }
         var dots = card.Signature is not null ? [] : card.Open.Select(o => Math.Round((index.GetValueOrDefault(o.By) + 0.5) * each, 2))
             .Distinct().Select(a => new Dot(Number(At(a, Radius).X), Number(At(a, Radius).Y))).ToList();
@@ -69,7 +71,8 @@ public sealed class RingDrawing
     private static string ArcPath(double from, double to)
     {
         var (a, b) = (At(from, Radius), At(to, Radius));
-        return $"M{Number(a.X)} {Number(a.Y)}A{Number(Radius)} {Number(Radius)} 0 {(to - from > 180 ? 1 : 0)} 1 {Number(b.X)} {Number(b.Y)}";
+        return $"M{Number(a.X)} {Number(a.Y)}A{Number(Radius)} {Number(Radius)} 0 {(to - from > 180 ? 1 : 0)} 1 {Number(b.X)} "
+            + $"{Number(b.Y)}";
     }
 
     private static string Line(double degrees, double inner, double outer)

@@ -56,13 +56,15 @@ public static class CsvTable
     /// <param name="text">The file's text.</param>
     /// <param name="columns">Columns that must be there.</param>
     /// <param name="read">Makes a row; it is read even where it has errors, so that all of them are found.</param>
-    public static (IReadOnlyList<T> Rows, IReadOnlyList<CsvError> Errors) Read<T>(string text, IReadOnlyList<string> columns, Func<CsvLine, T> read)
+    public static (IReadOnlyList<T> Rows, IReadOnlyList<CsvError> Errors) Read<T>(string text, IReadOnlyList<string> columns, Func<CsvLine,
+        T> read)
     {
         var errors = new List<CsvError>();
         var rows = new List<T>();
         using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), new CsvConfiguration(CultureInfo.InvariantCulture)
         {
-            DetectDelimiter = true, DetectDelimiterValues = [",", ";", "\t"], TrimOptions = TrimOptions.Trim, BadDataFound = null, MissingFieldFound = null, IgnoreBlankLines = true,
+            DetectDelimiter = true, DetectDelimiterValues = [",", ";", "\t"], TrimOptions = TrimOptions.Trim, BadDataFound = null,
+                MissingFieldFound = null, IgnoreBlankLines = true,
         });
         try
         {
@@ -77,7 +79,8 @@ public static class CsvTable
             {
                 if (rows.Count >= MostRows)
                     return ([], [new(csv.Parser.RawRow, "", $"There are more than {MostRows} rows. Bring them in as several files.")]);
-                var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? (cell ?? "").Trim() : "")).GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
+                var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? (cell ?? "").Trim() : ""))
+                    .GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
                 rows.Add(read(new(csv.Parser.RawRow, cells, errors)));
             }
         }

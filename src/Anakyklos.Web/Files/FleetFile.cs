@@ -5,7 +5,8 @@ using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Files;
 
-/// <summary>Vehicles and their odometer history as one comma-separated file: a row a reading, the vehicle's own columns on any of its rows.</summary>
+/// <summary>Vehicles and their odometer history as one comma-separated file: a row a reading, the vehicle's own columns on any of its
+/// rows.</summary>
 public static class FleetFile
 {
     public static readonly string[] Columns = ["plate", "model", "task", "year", "use", "delivered", "history", "day", "odometer", "hours"];
@@ -31,7 +32,8 @@ public static class FleetFile
             if (day > today)
                 l.Wrong("day", $"{day:yyyy-MM-dd} is in the future.");
             var odometer = l.Read("odometer", Odometer);
-            return (plate, new OdometerReading(clock.At(day ?? today, new(12, 0)), odometer ?? default, "", l.Read("hours", StockFiles.Count, false)));
+            return (plate, new OdometerReading(clock.At(day ?? today, new(12, 0)), odometer ?? default, "",
+                l.Read("hours", StockFiles.Count, false)));
         });
         return ([.. vehicles.Values], rows, errors);
     }
@@ -41,7 +43,8 @@ public static class FleetFile
         var model = l.Text("model");
         if (model.Length > 0 && !models.ContainsKey(model))
             l.Wrong("model", $"There is no sheet of “{model}”. Bring it in through the library first.");
-        var year = l.Read("year", t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out var y) && y >= 1950 && y <= today.Year + 1 ? (y, "") : ((int?)null, $"“{t}” is not a model year."));
+        var year = l.Read("year", t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out var y) && y >= 1950
+            && y <= today.Year + 1 ? (y, "") : ((int?)null, $"“{t}” is not a model year."));
         var use = l.Text("use", false);
         if (use is not ("" or "normal" or "harsh"))
             l.Wrong("use", "Write normal or harsh.");
@@ -49,9 +52,12 @@ public static class FleetFile
         if (history is not ("" or "known" or "unknown"))
             l.Wrong("history", "Write known or unknown.");
         var delivered = l.Read("delivered", t => StockFiles.Day(t, today), false);
-        return models.TryGetValue(model, out var sheet) && year is { } y ? new(plate, sheet, l.Text("task", false), y, use == "harsh" ? Use.Harsh : Use.Normal, delivered, history == "unknown") : null;
+        return models.TryGetValue(model, out var sheet) && year is { } y
+            ? new(plate, sheet, l.Text("task", false), y, use == "harsh" ? Use.Harsh : Use.Normal, delivered, history == "unknown") : null;
     }
 
-    private static (Quantity<Distance>? Value, string Problem) Odometer(string text) => Quantity<Distance>.Read(text, out var problem, Distance.Kilometre) is { } typed
-        ? typed.Value < Quantity<Distance>.Zero || typed.Value > Quantity<Distance>.Of(3_000_000, Distance.Kilometre) ? (null, $"{text} cannot be an odometer reading.") : (typed.Value, "") : (null, problem);
+    private static (Quantity<Distance>? Value, string Problem) Odometer(string text) =>
+        Quantity<Distance>.Read(text, out var problem, Distance.Kilometre) is { } typed
+        ? typed.Value < Quantity<Distance>.Zero || typed.Value > Quantity<Distance>.Of(3_000_000, Distance.Kilometre)
+            ? (null, $"{text} cannot be an odometer reading.") : (typed.Value, "") : (null, problem);
 }

@@ -9,11 +9,16 @@ public static class KitFile
     private static readonly string[] Columns = ["kind", "what", "number or size", "wanted", "in hand", "for"];
 
     public static string Write(KitList kit) => CsvTable.Write(Columns,
-        kit.Parts.Select(p => new[] { "part", p.Name, p.Number, $"{p.Wanted}", $"{p.Wanted - p.Missing}", string.Join("; ", p.Uses.Select(u => u.Name)) })
-            .Concat(kit.Oils.SelectMany(o => o.Shares.Count == 0 ? [new[] { "oil", o.Fluid.Name, "", Litres(o.Fluid.Amount.Value), Litres(default), "" }]
-                : o.Shares.Select(s => new[] { "oil", o.Fluid.Name, $"{s.Container.Product}, container {s.Container.Id}", Litres(o.Fluid.Amount.Value), Litres(s.Takes), $"leaves {Litres(s.Leaves)}" })))
-            .Concat(kit.Tools.Select(t => new[] { "tool", t.Tool?.Where ?? "", t.Size, "1", t.Tool is null ? "0" : "1", string.Join("; ", t.For) }))
-            .Concat(kit.Torques.Select(t => new[] { "wrench", t.Wrench?.Wrench.Name ?? "none", $"{t.Spec.Target}", "1", t.Wrench is null ? "0" : "1", t.Fastener.Name }))
+        kit.Parts.Select(p => new[] { "part", p.Name, p.Number, $"{p.Wanted}", $"{p.Wanted - p.Missing}",
+            string.Join("; ", p.Uses.Select(u => u.Name)) })
+            .Concat(kit.Oils.SelectMany(o => o.Shares.Count == 0
+                ? [new[] { "oil", o.Fluid.Name, "", Litres(o.Fluid.Amount.Value), Litres(default), "" }]
+                : o.Shares.Select(s => new[] { "oil", o.Fluid.Name, $"{s.Container.Product}, container {s.Container.Id}",
+                    Litres(o.Fluid.Amount.Value), Litres(s.Takes), $"leaves {Litres(s.Leaves)}" })))
+            .Concat(kit.Tools.Select(t => new[] { "tool", t.Tool?.Where ?? "", t.Size, "1", t.Tool is null ? "0" : "1",
+                string.Join("; ", t.For) }))
+            .Concat(kit.Torques.Select(t => new[] { "wrench", t.Wrench?.Wrench.Name ?? "none", $"{t.Spec.Target}", "1",
+                t.Wrench is null ? "0" : "1", t.Fastener.Name }))
             .Concat(kit.Pan is { } pans ? pans.Pans.Zip(pans.Fluids)
                 .Select(p => new[] { "pan", p.First.Name, "",
                 Litres(p.Second.Aggregate(Quantity<Volume>.Zero, (sum, f) => sum + f.Amount.Value)),

@@ -21,7 +21,8 @@ public static class StockFiles
     /// <param name="text">Its text.</param>
     /// <param name="today">For "3 days ago".</param>
     /// <param name="products">Products of the oil book; a container of another is an error.</param>
-    public static (StockFile? File, IReadOnlyList<CsvError> Errors) Read(string kind, string text, DateOnly today, IReadOnlyCollection<string> products)
+    public static (StockFile? File, IReadOnlyList<CsvError> Errors) Read(string kind, string text, DateOnly today,
+        IReadOnlyCollection<string> products)
     {
         switch (kind)
         {
@@ -41,11 +42,13 @@ public static class StockFiles
                 {
                     var product = l.Text("product");
                     if (product.Length > 0 && !products.Contains(product, StringComparer.OrdinalIgnoreCase))
-                        l.Wrong("product", $"“{product}” is not in the oil book. Bring the oil book in first, or write the name as it is there.");
+                        l.Wrong("product",
+                            $"“{product}” is not in the oil book. Bring the oil book in first, or write the name as it is there.");
                     var (size, left) = (l.Read("size", Amount), l.Read("left", Amount));
                     if (left?.Value > size?.Value)
                         l.Wrong("left", $"{left} is more than the container holds, {size}.");
-                    return new OilContainer(0, product, size?.Value ?? default, left?.Value ?? default, size?.Unit ?? Volume.Litre, l.Read("opened", t => Day(t, today), false), l.Text("batch", false));
+                    return new OilContainer(0, product, size?.Value ?? default, left?.Value ?? default, size?.Unit ?? Volume.Litre,
+                        l.Read("opened", t => Day(t, today), false), l.Text("batch", false));
                 });
                 return containers.Errors.Count > 0 ? (null, containers.Errors) : (new([], containers.Rows, [], []), []);
             default:
@@ -54,24 +57,31 @@ public static class StockFiles
                     var word = l.Text("kind");
                     if (word.Length > 0 && word is not ("tool" or "pan"))
                         l.Wrong("kind", $"“{word}” is not a kind. Use tool or pan.");
-                    return (IsPan: word == "pan", Name: l.Text("name"), Place: l.Text("place", false), Holds: l.Read("holds", Amount, word == "pan")?.Value ?? default);
+                    return (IsPan: word == "pan", Name: l.Text("name"), Place: l.Text("place", false),
+                        Holds: l.Read("holds", Amount, word == "pan")?.Value ?? default);
                 });
                 return tools.Errors.Count > 0 ? (null, tools.Errors)
-                    : (new([], [], [.. tools.Rows.Where(t => !t.IsPan).Select(t => new CribTool(t.Name, t.Place))], [.. tools.Rows.Where(t => t.IsPan).Select(t => new DrainPan(t.Name, t.Holds))]), []);
+                    : (new([], [], [.. tools.Rows.Where(t => !t.IsPan).Select(t => new CribTool(t.Name, t.Place))],
+                        [.. tools.Rows.Where(t => t.IsPan).Select(t => new DrainPan(t.Name, t.Holds))]), []);
         }
     }
 
     /// <summary>Writes what is on the shelf as a file of one kind.</summary>
     public static string Write(string kind, Shelf shelf) => kind switch
     {
-        "parts" => CsvTable.Write(PartColumns, shelf.Parts.Select(p => new[] { p.Number, p.Name, $"{p.OnShelf}", p.SupersededBy, string.Join(';', p.Equivalents) })),
-        "containers" => CsvTable.Write(ContainerColumns, shelf.Containers.Select(c => new[] { c.Product, Exact(c.Size, c.Scale), Exact(c.Left, c.Scale), c.Opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", c.Batch })),
-        _ => CsvTable.Write(ToolColumns, shelf.Tools.Select(t => new[] { "tool", t.Size, t.Where, "" }).Concat(shelf.Pans.Select(p => new[] { "pan", p.Name, "", Exact(p.Holds, Volume.Litre) }))),
+        "parts" => CsvTable.Write(PartColumns, shelf.Parts.Select(p =>
+            new[] { p.Number, p.Name, $"{p.OnShelf}", p.SupersededBy, string.Join(';', p.Equivalents) })),
+        "containers" => CsvTable.Write(ContainerColumns,
+            shelf.Containers.Select(c => new[] { c.Product, Exact(c.Size, c.Scale), Exact(c.Left, c.Scale),
+            c.Opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", c.Batch })),
+        _ => CsvTable.Write(ToolColumns, shelf.Tools.Select(t => new[] { "tool", t.Size, t.Where, "" })
+            .Concat(shelf.Pans.Select(p => new[] { "pan", p.Name, "", Exact(p.Holds, Volume.Litre) }))),
     };
 
     /// <summary>A count of 0 or more.</summary>
     public static (int? Value, string Problem) Count(string text) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var n) && n <= 100_000 ? (n, "") : (null, $"“{text}” is not a count. Write a whole number from 0.");
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var n) && n <= 100_000 ? (n, "")
+            : (null, $"“{text}” is not a count. Write a whole number from 0.");
 
     /// <summary>An amount with its unit, 0 or more.</summary>
     public static (Typed<Volume>? Value, string Problem) Amount(string text) => Quantity<Volume>.Read(text, out var problem) is { } typed
@@ -79,9 +89,13 @@ public static class StockFiles
 
     /// <summary>A day, as 2026-03-09 or "3 days ago".</summary>
     public static (DateOnly? Value, string Problem) Day(string text, DateOnly today) =>
-        DateOnly.TryParseExact(text, ["yyyy-MM-dd", "d.M.yyyy", "d MMM yyyy"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? (day, "")
-        : text.EndsWith(" days ago", StringComparison.OrdinalIgnoreCase) && int.TryParse(text[..^9], NumberStyles.None, CultureInfo.InvariantCulture, out var ago) && ago < 36_500 ? (today.AddDays(-ago), "")
+        DateOnly.TryParseExact(text, ["yyyy-MM-dd", "d.M.yyyy", "d MMM yyyy"], CultureInfo.InvariantCulture, DateTimeStyles.None,
+            out var day) ? (day, "")
+        : text.EndsWith(" days ago", StringComparison.OrdinalIgnoreCase)
+            && int.TryParse(text[..^9], NumberStyles.None, CultureInfo.InvariantCulture, out var ago) && ago < 36_500
+            ? (today.AddDays(-ago), "")
         : (null, $"“{text}” is not a day. Write it as 2026-03-09.");
 
-    private static string Exact(Quantity<Volume> v, Unit<Volume> unit) => $"{Math.Round(v.In(unit), 3).ToString("0.###", CultureInfo.InvariantCulture)} {unit.Symbol}";
+    private static string Exact(Quantity<Volume> v, Unit<Volume> unit) =>
+        $"{Math.Round(v.In(unit), 3).ToString("0.###", CultureInfo.InvariantCulture)} {unit.Symbol}";
 }

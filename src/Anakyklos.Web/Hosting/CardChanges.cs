@@ -8,16 +8,21 @@ namespace Anakyklos.Web.Hosting;
 public sealed class CardChanges
 {
     private readonly ConcurrentDictionary<Guid, (long Card, Channel<int> Channel)> _screens = new();
+    private readonly CardStore _cards;
 
     /// <summary>Listens to the store.</summary>
-    public CardChanges(CardStore cards) => cards.Changed += (card, seq) =>
+    public CardChanges(CardStore cards)
     {
-        foreach (var (_, screen) in _screens)
-            if (screen.Card == card)
-                screen.Channel.Writer.TryWrite(seq);
-    };
+        _cards = cards;
+        cards.Changed += (card, seq) =>
+        {
+            foreach (var (_, screen) in _screens)
+                if (screen.Card == card)
+                    screen.Channel.Writer.TryWrite(seq);
+        };
+    }
 
-    /// <summary>The last seq of a card whenever it changes, until cancelled.</summary>
+    /// <summary>The last seq of a card, now and whenever it changes, until cancelled; nothing when there is no such card.</summary>
     public async IAsyncEnumerable<int> Of(long card, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
         var id = Guid.NewGuid();
@@ -25,6 +30,10 @@ public sealed class CardChanges
         _screens[id] = (card, channel);
         try
         {
+            // Whoever begins to listen may have missed what happened since the page was drawn.
+            if (_cards.Find(card) is not { } now)
+                yield break;
+            yield return now.History.Count;
             await foreach (var seq in channel.Reader.ReadAllAsync(cancel))
                 yield return seq;
         }

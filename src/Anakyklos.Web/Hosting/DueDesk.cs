@@ -12,7 +12,8 @@ namespace Anakyklos.Web.Hosting;
 /// <param name="Use">Its use a day, or null.</param>
 /// <param name="Items">All its jobs.</param>
 /// <param name="Readings">The readings its use is worked out from, newest first.</param>
-public sealed record VehicleStanding(Vehicle Vehicle, ModelSheet Sheet, UseMark Now, DailyUse? Use, IReadOnlyList<Standing> Items, IReadOnlyList<UseMark> Readings);
+public sealed record VehicleStanding(Vehicle Vehicle, ModelSheet Sheet, UseMark Now, DailyUse? Use, IReadOnlyList<Standing> Items,
+    IReadOnlyList<UseMark> Readings);
 
 /// <summary>Brings together what is stored of a vehicle with what the core knows about its jobs.</summary>
 public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopClock clock)
@@ -29,12 +30,14 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
             return null;
         var readings = vehicles.Odometer(vehicle.Plate);
         // After an exchanged odometer only what it showed itself tells the use.
-        var since = readings.TakeWhile((r, i) => i == 0 || readings[i - 1].Reason.Length == 0).Select(r => new UseMark(r.Reading, DateOnly.FromDateTime(clock.Local(r.At).DateTime), r.Hours)).ToList();
+        var since = readings.TakeWhile((r, i) => i == 0 || readings[i - 1].Reason.Length == 0)
+            .Select(r => new UseMark(r.Reading, DateOnly.FromDateTime(clock.Local(r.At).DateTime), r.Hours)).ToList();
         var mark = now ?? (since.Count > 0 ? since[0] with { Day = clock.Today } : new UseMark(default, clock.Today));
         var last = vehicles.LastDone(vehicle.Plate)[vehicle.Plate].ToDictionary(d => d.Job, d => d.Done);
         var items = ServiceItem.Of(sheet, vehicle.Use, vehicles.OwnRules(vehicle.Plate));
         return new(vehicle, sheet, mark, DailyUse.From(since),
-            [.. items.Select(i => i.At(mark, last.TryGetValue(i.Job, out var done) ? done : null, vehicle.Past, Window)).OrderByDescending(s => s.State)], since);
+            [.. items.Select(i => i.At(mark, last.TryGetValue(i.Job, out var done) ? done : null, vehicle.Past, Window))
+                .OrderByDescending(s => s.State)], since);
     }
 
     /// <summary>The whole fleet in one pass.</summary>
@@ -54,7 +57,8 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
                 items[(v.SheetId, v.Use)] = known;
             var last = done[v.Plate].ToDictionary(d => d.Job, d => d.Done);
             var reading = newest.GetValueOrDefault(v.Plate);
-            fleet.Add(new(v.Plate, known, [.. known.Select(i => last.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)], new(reading?.Reading ?? default, clock.Today, reading?.Hours), v.Past));
+            fleet.Add(new(v.Plate, known, [.. known.Select(i => last.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)],
+                new(reading?.Reading ?? default, clock.Today, reading?.Hours), v.Past));
         }
         return FleetCheck.Of(fleet, Window);
     }

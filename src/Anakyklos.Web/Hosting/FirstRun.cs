@@ -12,7 +12,8 @@ public sealed class FirstRun(RequestDelegate next)
     {
         _someone = _someone || !people.Nobody;
         var path = context.Request.Path;
-        if (_someone || path.StartsWithSegments("/setup") || path.StartsWithSegments("/healthz") || path.StartsWithSegments("/openapi") || path.StartsWithSegments("/error"))
+        if (_someone || path.StartsWithSegments("/setup") || path.StartsWithSegments("/healthz") || path.StartsWithSegments("/openapi")
+            || path.StartsWithSegments("/error"))
             return next(context);
         context.Response.Redirect("/setup");
         return Task.CompletedTask;

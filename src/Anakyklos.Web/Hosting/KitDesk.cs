@@ -16,7 +16,8 @@ public sealed class KitDesk(ShelfStore shelf, SettingStore settings, ISupplier s
     /// <summary>The day on which something can be here, or null.</summary>
     public DateOnly? Boat(string number) => supplier.Arrives(number, clock.Now);
 
-    /// <summary>What is in hand of a fluid when nobody says otherwise: all that is left of the product that the stores would take.</summary>
+    /// <summary>What is in hand of a fluid when nobody says otherwise: all that is left of the product that the stores would
+    /// take.</summary>
     public static (string Product, Quantity<Volume> Amount)? InHand(KitOilLine line) => line.Chosen is null ? null
         : (line.Chosen.Product.Name, line.Shares.Aggregate(Quantity<Volume>.Zero, (sum, s) => sum + s.Takes + s.Leaves));
 }

@@ -9,7 +9,8 @@ using Anakyklos.Web.Files;
 namespace Anakyklos.Web.Hosting;
 
 /// <summary>The week's needs over all planned cards, as one order list.</summary>
-public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore shelf, DueDesk desk, ISupplier supplier, WorkshopClock clock)
+public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore shelf, DueDesk desk, ISupplier supplier,
+    WorkshopClock clock)
 {
     private const int Week = 7;
 
@@ -25,12 +26,15 @@ public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore
         // What falls due within a week is near already; the pass over the fleet leaves few to look at closely.
         var near = desk.Fleet().Where(r => r.Overdue + r.Due + r.Soon > 0).Select(r => r.Plate).ToHashSet();
         foreach (var vehicle in vehicles.All().Where(v => near.Contains(v.Plate) && !busy.Contains(v.Plate)))
-            if (desk.Of(vehicle) is { } s && s.Items.Where(i => i.IsDue || Core.Due.DueDay.Of(i, s.Now, s.Use) is { } due && due.Day <= clock.Today.AddDays(Week) && i.State >= Core.Due.DueState.NotYet).Select(i => i.Item.Job).ToList() is { Count: > 0 } jobs)
+            if (desk.Of(vehicle) is { } s && s.Items.Where(i => i.IsDue || Core.Due.DueDay.Of(i, s.Now, s.Use) is { } due
+                && due.Day <= clock.Today.AddDays(Week) && i.State >= Core.Due.DueState.NotYet).Select(i => i.Item.Job)
+                .ToList() is { Count: > 0 } jobs)
                 wants.Add(new(vehicle.Plate, s.Sheet, jobs, CardComposer.Compose(s.Sheet, jobs).Steps));
         return OrderList.Of(wants, stores, clock.Today, number => supplier.Arrives(number, clock.Now));
     }
 
     /// <summary>The list as a file.</summary>
     public string Write() => CsvTable.Write(["number or product", "what", "missing", "unit", "for", "boat"],
-        Lines().Select(l => new[] { l.Number, l.Name, l.Count is { } n ? $"{n}" : $"{l.Amount!.Value.In(Volume.Litre):0.##}", l.Count is null ? "L" : "pieces", string.Join("; ", l.For), l.Boat?.ToString("yyyy-MM-dd") ?? "" }));
+        Lines().Select(l => new[] { l.Number, l.Name, l.Count is { } n ? $"{n}" : $"{l.Amount!.Value.In(Volume.Litre):0.##}",
+            l.Count is null ? "L" : "pieces", string.Join("; ", l.For), l.Boat?.ToString("yyyy-MM-dd") ?? "" }));
 }

@@ -12,7 +12,8 @@ namespace Anakyklos.Web.Hosting;
 public sealed record PinOutcome(Member? Member, string Problem);
 
 /// <summary>
-/// Checks PINs. From the third wrong one on, each doubles the pause before the next is looked at; the eighth locks this person at this address for a
+/// Checks PINs. From the third wrong one on, each doubles the pause before the next is looked at; the eighth locks this person at this
+/// address for a
 /// quarter of an hour. The count lies in the database, so a restart forgives nothing.
 /// </summary>
 public sealed class PinDesk(PeopleStore people, IPasswordHasher<Member> hasher)
@@ -34,10 +35,12 @@ public sealed class PinDesk(PeopleStore people, IPasswordHasher<Member> hasher)
         if (people.Find(personId) is not { } member)
             return new(null, "Choose who you are.");
         var (failures, last) = people.Attempts(member.Id, address);
-        var pause = failures >= LockAfter ? Locked : failures <= FreeTries ? TimeSpan.Zero : TimeSpan.FromSeconds(Math.Pow(2, failures - FreeTries));
+        var pause = failures >= LockAfter ? Locked : failures <= FreeTries ? TimeSpan.Zero
+            : TimeSpan.FromSeconds(Math.Pow(2, failures - FreeTries));
         var left = last + pause - Time.GetUtcNow();
         if (left > TimeSpan.Zero)
-            return new(null, left.TotalMinutes > 1 ? $"Too many wrong PINs. Try again in {Math.Ceiling(left.TotalMinutes)} minutes." : $"Wait {Math.Ceiling(left.TotalSeconds)} seconds, then try again.");
+            return new(null, left.TotalMinutes > 1 ? $"Too many wrong PINs. Try again in {Math.Ceiling(left.TotalMinutes)} minutes."
+                : $"Wait {Math.Ceiling(left.TotalSeconds)} seconds, then try again.");
         if (failures >= LockAfter)
             await people.BookAttempt(member.Id, address, true, Time.GetUtcNow());
         var right = IsPin(pin) && hasher.VerifyHashedPassword(member, member.PinHash, pin!) != PasswordVerificationResult.Failed;
@@ -49,5 +52,6 @@ public sealed class PinDesk(PeopleStore people, IPasswordHasher<Member> hasher)
 
     /// <summary>Signs a person in at this browser.</summary>
     public static Task SignIn(HttpContext context, Member member) => context.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme,
-        new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.NameIdentifier, member.Id)], CookieAuthenticationDefaults.AuthenticationScheme)));
+        new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.NameIdentifier, member.Id)],
+            CookieAuthenticationDefaults.AuthenticationScheme)));
 }

@@ -6,7 +6,8 @@ using Microsoft.AspNetCore.Authentication;
 namespace Anakyklos.Web.Hosting;
 
 /// <summary>
-/// Remembers what was found out about a token. Opening one is a pure function of its text that costs more than the rest of a request, and a screen
+/// Remembers what was found out about a token. Opening one is a pure function of its text that costs more than the rest of a request, and a
+/// screen
 /// sends the same ones all day. Bounded: when it is full it forgets everything and starts over.
 /// </summary>
 internal sealed class Remembered<T>
@@ -25,7 +26,8 @@ internal sealed class Remembered<T>
     }
 }
 
-/// <summary>The sign-in cookie's format: opens each cookie once. Expiry is looked at afterwards, at every request, by the cookie handler.</summary>
+/// <summary>The sign-in cookie's format: opens each cookie once. Expiry is looked at afterwards, at every request, by the cookie
+/// handler.</summary>
 internal sealed class RememberedTickets(ISecureDataFormat<AuthenticationTicket> inner) : ISecureDataFormat<AuthenticationTicket>
 {
     private readonly Remembered<AuthenticationTicket> _tickets = new();
@@ -58,7 +60,9 @@ public sealed class RememberedAntiforgery(IAntiforgery antiforgery)
     /// <summary>Whether the request carries a pair of tokens that belong together and to this person.</summary>
     public async Task<bool> IsValid(HttpContext context)
     {
-        var pair = $"{context.User.FindFirstValue(ClaimTypes.NameIdentifier)}\n{context.Request.Cookies["anakyklos-form"]}\n{context.Request.Headers["X-Antiforgery"]}";
+        var pair =
+            $"{context.User.FindFirstValue(ClaimTypes.NameIdentifier)}\n"
+                + $"{context.Request.Cookies["anakyklos-form"]}\n{context.Request.Headers["X-Antiforgery"]}";
         if (_pairs.TryGet(pair, out _))
             return true;
         var valid = await antiforgery.IsRequestValidAsync(context);

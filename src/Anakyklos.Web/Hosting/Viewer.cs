@@ -14,7 +14,8 @@ public sealed class Viewer(IHttpContextAccessor context, PeopleStore people)
     public Member? Member => _member.Value;
 
     /// <summary>The torque units in this person's order.</summary>
-    public IReadOnlyList<Unit<Torque>> TorqueUnits => IsUs ? [Torque.PoundFoot, Torque.PoundInch, Torque.NewtonMetre] : [Torque.NewtonMetre, Torque.PoundFoot, Torque.PoundInch];
+    public IReadOnlyList<Unit<Torque>> TorqueUnits => IsUs ? [Torque.PoundFoot, Torque.PoundInch, Torque.NewtonMetre]
+        : [Torque.NewtonMetre, Torque.PoundFoot, Torque.PoundInch];
 
     /// <summary>The volume units in this person's order.</summary>
     public IReadOnlyList<Unit<Volume>> VolumeUnits => IsUs ? [Volume.Quart, Volume.FluidOunce, Volume.Litre] : [Volume.Litre, Volume.Quart];

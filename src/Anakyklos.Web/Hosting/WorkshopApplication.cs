@@ -65,7 +65,8 @@ public static class WorkshopApplication
         services.AddHttpContextAccessor();
         services.AddScoped<Viewer>();
 
-        services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(Path.GetFullPath(options.Folder), "keys"))).SetApplicationName("Anakyklos");
+        services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(Path.GetFullPath(options.Folder), "keys")))
+            .SetApplicationName("Anakyklos");
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
         {
             cookie.LoginPath = "/signin";
@@ -77,13 +78,16 @@ public static class WorkshopApplication
             cookie.Events.OnRedirectToLogin = context => ApiOr(context, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => ApiOr(context, StatusCodes.Status403Forbidden);
         });
-        services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme).PostConfigure<IDataProtectionProvider>((cookie, protection) =>
+        services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme)
+            .PostConfigure<IDataProtectionProvider>((cookie, protection) =>
             cookie.TicketDataFormat = new RememberedTickets(new TicketDataFormat(protection.CreateProtector("Anakyklos.SignIn"))));
         services.AddSingleton<RememberedAntiforgery>();
         services.AddAuthorizationBuilder()
             .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build())
-            .AddPolicy("lead", policy => policy.RequireAssertion(context => (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
-        services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite) = ("X-Antiforgery", "anakyklos-form", SameSiteMode.Strict));
+            .AddPolicy("lead", policy => policy.RequireAssertion(context =>
+                (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
+        services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite) = ("X-Antiforgery", "anakyklos-form",
+            SameSiteMode.Strict));
         services.AddRouting(r => r.LowercaseUrls = true);
         services.AddRazorPages(pages =>
         {
@@ -134,12 +138,14 @@ public static class WorkshopApplication
                 csp.AddFrameAncestors().None();
             }));
         app.UseWhen(c => c.Request.Path.StartsWithSegments("/api"), api => api.UseExceptionHandler().UseStatusCodePages());
-        app.UseWhen(c => !c.Request.Path.StartsWithSegments("/api"), pages => pages.UseExceptionHandler("/error/500").UseStatusCodePagesWithReExecute("/error/{0}"));
+        app.UseWhen(c => !c.Request.Path.StartsWithSegments("/api"),
+            pages => pages.UseExceptionHandler("/error/500").UseStatusCodePagesWithReExecute("/error/{0}"));
         app.UseResponseCompression();
         app.UseStaticFiles(new StaticFileOptions
         {
             OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-                file.Context.Request.Query.ContainsKey("v") || file.File.Name.EndsWith(".woff2", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
+                file.Context.Request.Query.ContainsKey("v") || file.File.Name.EndsWith(".woff2", StringComparison.Ordinal)
+                    ? "public, max-age=31536000, immutable" : "no-cache",
         });
         app.UseRouting();
         app.UseMiddleware<FirstRun>();
@@ -148,6 +154,7 @@ public static class WorkshopApplication
         app.MapRazorPages();
         CardEndpoints.Map(app);
         app.MapOpenApi("/openapi/v1.json").AllowAnonymous();
-        app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous().ExcludeFromDescription();
+        app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous()
+            .ExcludeFromDescription();
     }
 }

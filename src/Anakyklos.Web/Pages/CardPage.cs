@@ -38,7 +38,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     {
         IReadOnlyList<Quantity<Volume>?> pans = Card.FluidsDrained.Any() ? [.. Typed("pan").Split('+', ';')
             .Select(pan => ReadAmount("pan", pan))] : [];
-        var oils = Card.FluidsWanted.ToDictionary(f => f.Id, f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}"), Reason: Typed($"reason-{f.Id}").Trim()));
+        var oils = Card.FluidsWanted.ToDictionary(f => f.Id,
+            f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}"), Reason: Typed($"reason-{f.Id}").Trim()));
         if (pans.Any(p => p is null) || oils.Values.Any(o => o.Amount is null))
             return null;
         return new(step, Card.PartsWanted.ToDictionary(p => p.Id, lies), [.. pans.Select(p => p!.Value)],
@@ -63,7 +64,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
         return null;
     }
 
-    /// <summary>Carries a command out; the address to go to, or null when this page must be shown again with what stands in the way.</summary>
+    /// <summary>Carries a command out; the address to go to, or null when this page must be shown again with what stands in the
+    /// way.</summary>
     protected async Task<string?> Carry(long id, Func<CardCommand?> read, Person? by = null)
     {
         if (viewer.Member?.Person is not { } me || !Guid.TryParse(Typed("command"), out var command))
@@ -84,7 +86,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
                     break;
             }
         }
-        Response.StatusCode = Refusals.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity : StatusCodes.Status409Conflict;
+        Response.StatusCode = Refusals.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity
+            : StatusCodes.Status409Conflict;
         return null;
     }
 }

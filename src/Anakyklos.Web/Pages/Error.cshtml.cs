@@ -21,6 +21,8 @@ public sealed class ErrorModel : PageModel
         403 => ("Not with your role", "Your role does not do this. Ask the workshop lead."),
         404 => ("There is nothing here", "The card, vehicle or page does not exist. It may have been typed wrongly."),
         405 => ("Not like that", "This address takes no such request. Go back to the card."),
-        _ => ("Something broke in here", "What was answered “saved” is safe. Go back and look at the card; if it happens again, tell whoever keeps this program what you pressed."),
+        _ => ("Something broke in here",
+            "What was answered “saved” is safe. Go back and look at the card; if it happens again, tell whoever keeps this program "
+                + "what you pressed."),
     };
 }

@@ -8,7 +8,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Hand over: what happened, what is still open, second names, the signature.</summary>
-public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk desk, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk desk, WorkshopClock clock, Viewer viewer)
+    : CardPage(cards, clock, viewer)
 {
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];
     public IReadOnlyList<Core.Sheets.SheetStep> Remaining { get; private set; } = [];

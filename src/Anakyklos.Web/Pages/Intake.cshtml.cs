@@ -67,7 +67,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
     /// <summary>Why a due job is not done this time, by job.</summary>
     public Dictionary<string, string> Dropped { get; } = [];
 
-    /// <summary>Nothing is to be opened yet: what cannot be read is told above the jobs, which script puts into the page as it stands.</summary>
+    /// <summary>Nothing is to be opened yet: what cannot be read is told above the jobs, which script puts into the page as it
+    /// stands.</summary>
     public bool IsPreview { get; private set; }
 
     /// <summary>How the vehicle stands; null for a newcomer.</summary>
@@ -118,7 +119,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         Fill();
         Form = form;
         Command = form.Command == Guid.Empty ? Guid.CreateVersion7() : form.Command;
-        (Plate, form.Reason, form.NewPlate) = (form.Plate ?? "", (form.Reason ?? "").Trim(), (form.NewPlate ?? "").Trim().ToUpperInvariant());
+        (Plate, form.Reason, form.NewPlate) = (form.Plate ?? "", (form.Reason ?? "").Trim(),
+            (form.NewPlate ?? "").Trim().ToUpperInvariant());
         Bay = Bays.Contains(form.Bay) ? form.Bay! : Bay;
         ChosenJobs = [.. (form.Job ?? []).Distinct()];
         foreach (var field in Request.Form.Keys.Where(k => k.StartsWith("drop-", StringComparison.Ordinal)))
@@ -126,7 +128,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         Propose();
     }
 
-    private ModelSheet? Model => Plate is { Length: > 0 } plate ? Vehicles.FirstOrDefault(v => v.Plate == plate) is { } v ? Models.FirstOrDefault(m => m.Id == v.SheetId) : null
+    private ModelSheet? Model => Plate is { Length: > 0 } plate ? Vehicles.FirstOrDefault(v => v.Plate == plate) is { } v
+        ? Models.FirstOrDefault(m => m.Id == v.SheetId) : null
         : Models.FirstOrDefault(m => m.Id == Form.Sheet) ?? (Models.Count > 0 ? Models[0] : null);
 
     private void Propose()
@@ -135,11 +138,13 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         if (Vehicles.FirstOrDefault(v => v.Plate == Plate) is not { } vehicle)
             return;
         var reading = Quantity<Distance>.Read(Form.Odometer, out _, viewer.DistanceUnit)?.Value;
-        Standing = desk.Of(vehicle, reading is { } km && km >= Quantity<Distance>.Zero && km <= Highest ? new UseMark(km, clock.Today, Hours()) : null);
+        Standing = desk.Of(vehicle, reading is { } km && km >= Quantity<Distance>.Zero && km <= Highest
+            ? new UseMark(km, clock.Today, Hours()) : null);
         if (Standing is not { } s)
             return;
         var trip = ReadTrip();
-        Proposal = Proposal.Of(s.Items, s.Now, vehicle.Past, s.Sheet.Dash, ReadDash(), trip is null ? [] : TripCheck.Of(s.Items, s.Now, vehicle.Past, s.Use, trip));
+        Proposal = Proposal.Of(s.Items, s.Now, vehicle.Past, s.Sheet.Dash, ReadDash(),
+            trip is null ? [] : TripCheck.Of(s.Items, s.Now, vehicle.Past, s.Use, trip));
     }
 
     private void Compose()
@@ -147,7 +152,8 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         if (Model is not { } model || ChosenJobs.Where(model.Jobs.ContainsKey).ToArray() is not { Length: > 0 } known)
             return;
         Plan = plans.Plan(model, known);
-        Kit = KitCheck.Of(model, known, Plan.Steps, Plate is { Length: > 0 } plate ? SealsUsedAgain(plate) : new Dictionary<string, int>(), shelf.Read(), settings.Read().Climate, clock.Today);
+        Kit = KitCheck.Of(model, known, Plan.Steps, Plate is { Length: > 0 } plate ? SealsUsedAgain(plate) : new Dictionary<string, int>(),
+            shelf.Read(), settings.Read().Climate, clock.Today);
     }
 
     public async Task<IActionResult> OnPostAsync(IntakeForm form)
@@ -172,14 +178,16 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
                 "Finish and sign it, or make it void, before another is opened."));
         if (Refusals.Count > 0)
         {
-            Response.StatusCode = Refusals.Any(r => r.Field is null) ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
+            Response.StatusCode = Refusals.Any(r => r.Field is null) ? StatusCodes.Status409Conflict
+                : StatusCodes.Status422UnprocessableEntity;
             return Page();
         }
 
         if (Plate.Length == 0)
             await vehicles.Add(vehicle!);
         await vehicles.Note(vehicle!.Plate, new(clock.Now, reading!.Value, Form.Reason!, Hours()), by.Id);
-        var opened = new CardOpened(vehicle.Plate, model!.Id, model.Revision, ChosenJobs, Plan!.Steps, reading.Value, vehicle.Use, settings.Read().School, SealsUsedAgain(vehicle.Plate),
+        var opened = new CardOpened(vehicle.Plate, model!.Id, model.Revision, ChosenJobs, Plan!.Steps, reading.Value, vehicle.Use,
+            settings.Read().School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, Hours(), dropped.Count > 0 ? dropped
                 : null, StopsLeft(vehicle.Plate));
         var card = await cards.Open(opened, Bay, by, clock.Now, Command);
@@ -193,8 +201,10 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         foreach (var p in Proposal?.LeftOut(ChosenJobs) ?? [])
         {
             var (job, why) = (p.Standing.Item, Dropped.GetValueOrDefault(p.Standing.Item.Job, ""));
-            if (why.Length is 0 or > JobCard.LongestText)
-                Wrong($"drop-{job.Job}", why.Length == 0 ? $"{job.Name} is due and not chosen." : $"The reason is {why.Length} characters long.", why.Length == 0 ? "Choose it, or say why not." : $"Keep it to {JobCard.LongestText}.");
+            if (why.Length is 0 or > Decision.LongestText)
+                Wrong($"drop-{job.Job}", why.Length == 0 ? $"{job.Name} is due and not chosen."
+                    : $"The reason is {why.Length} characters long.",
+                    why.Length == 0 ? "Choose it, or say why not." : $"Keep it to {Decision.LongestText}.");
             else
                 left.Add(new(job.Job, job.Name, why));
         }
@@ -219,11 +229,13 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
             Wrong("newPlate", "A plate has up to 12 letters, digits and dashes.", "Type it as it is on the vehicle.");
         else if (vehicles.Find(Form.NewPlate) is not null)
             Wrong("newPlate", $"{Form.NewPlate} is on the list already.", "Choose it above.");
-        if (!int.TryParse((Form.Year ?? "").Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var year) || year < 1950 || year > clock.Now.Year + 1)
+        if (!int.TryParse((Form.Year ?? "").Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var year) || year < 1950
+            || year > clock.Now.Year + 1)
             Wrong("year", "That is not a model year.", "Type four digits, such as 2019.");
         if ((Form.Task ?? "").Length > 60)
             Wrong("task", "That is too long.", "Keep it to 60 characters.");
-        return Refusals.Count > 0 ? null : new(Form.NewPlate!, Form.Sheet ?? "", (Form.Task ?? "").Trim(), year, Form.Harsh ? Use.Harsh : Use.Normal, null, Form.Unknown);
+        return Refusals.Count > 0 ? null : new(Form.NewPlate!, Form.Sheet ?? "", (Form.Task ?? "").Trim(), year,
+            Form.Harsh ? Use.Harsh : Use.Normal, null, Form.Unknown);
     }
 
     private Quantity<Distance>? ReadOdometer(string plate)
@@ -235,12 +247,15 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         }
         if (typed.Value < Quantity<Distance>.Zero || typed.Value > Highest)
             Wrong("odometer", $"{typed} cannot be an odometer reading.", "Type what the dash shows.");
-        else if (plate.Length > 0 && vehicles.Odometer(plate).FirstOrDefault() is { } last && typed.Value < last.Reading && Form.Reason!.Length is 0 or > JobCard.LongestText)
+        else if (plate.Length > 0 && vehicles.Odometer(plate).FirstOrDefault() is { } last && typed.Value < last.Reading
+            && Form.Reason!.Length is 0 or > Decision.LongestText)
         {
             AskReason = true;
-            Wrong("odometer", $"{typed} is less than the last reading, {last.Reading.Print(typed.Unit)} on {clock.Local(last.At):d MMMM yyyy}.", "Look again, or say why below.");
+            Wrong("odometer",
+                $"{typed} is less than the last reading, {last.Reading.Print(typed.Unit)} on {clock.Local(last.At):d MMMM yyyy}.",
+                "Look again, or say why below.");
             if (Form.Reason!.Length > 0)
-                Wrong("reason", $"The reason is {Form.Reason!.Length} characters long.", $"Keep it to {JobCard.LongestText}.");
+                Wrong("reason", $"The reason is {Form.Reason!.Length} characters long.", $"Keep it to {Decision.LongestText}.");
         }
         AskReason = AskReason || Form.Reason!.Length > 0;
         return typed.Value;
@@ -252,5 +267,6 @@ public sealed partial class IntakeModel(VehicleStore vehicles, SheetStore sheets
         && cards.Find(last.Id)!.StopsLeft(last.Id) is { Count: > 0 } left ? left : null;
 
     private IReadOnlyDictionary<string, int> SealsUsedAgain(string plate) =>
-        cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null) is { } last ? cards.Find(last.Id)!.SealsLeftIn : new Dictionary<string, int>();
+        cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null) is { } last ? cards.Find(last.Id)!.SealsLeftIn
+            : new Dictionary<string, int>();
 }

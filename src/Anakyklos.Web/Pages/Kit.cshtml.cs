@@ -10,7 +10,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The kit of a card: everything in hand before anything is opened.</summary>
-public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, WorkshopClock clock, Viewer viewer)
+    : CardPage(cards, clock, viewer)
 {
     public KitList Kit { get; private set; } = null!;
 
@@ -18,7 +19,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     public (string Text, bool IsGood)? Scanned { get; private set; }
 
     /// <summary>The kit step; null when the card has none.</summary>
-    public SheetStep? Step => Card.Steps.FirstOrDefault(s => s.Kind == StepKind.Kit);
+    public SheetStep? Step => Card.Steps.FirstOrDefault(s => s.Traits.LaysOut);
 
     /// <summary>Whether it may still be laid out.</summary>
     public bool CanLayOut => Step is not null && Card.Ended is null && Viewer.Member?.Person.WorksOnCards == true;
@@ -26,13 +27,16 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     public DateOnly? Boat(string number) => kits.Boat(number);
 
     /// <summary>Whether a part is ticked: as posted, or as it was laid out before.</summary>
-    public bool IsTicked(Part part) => Request.HasFormContentType ? _ticked.Contains(part.Id) : Card.Kit?.Parts.GetValueOrDefault(part.Id) is { } number && number != KitConfirmed.OldOneAgain;
+    public bool IsTicked(Part part) => Request.HasFormContentType ? _ticked.Contains(part.Id)
+        : Card.Kit?.Parts.GetValueOrDefault(part.Id) is { } number && number != KitConfirmed.OldOneAgain;
 
     /// <summary>What the stores have of a part, and how often the seal that sits there was used again.</summary>
     public static string OnShelf(KitPartLine line) => string.Join("; ", new[]
     {
-        line switch { { Found: { } f, As: FoundAs.Successor } => $"now {f.Number}", { Found: { } f, As: FoundAs.Equivalent } => $"{f.Number} is the same", _ => "" },
-        line.Found is { } found ? $"{found.OnShelf} on the shelf{(found.Reserved > 0 ? $", {found.Reserved} kept for other cards" : "")}" : "the stores do not know this number",
+        line switch { { Found: { } f, As: FoundAs.Successor } => $"now {f.Number}",
+            { Found: { } f, As: FoundAs.Equivalent } => $"{f.Number} is the same", _ => "" },
+        line.Found is { } found ? $"{found.OnShelf} on the shelf{(found.Reserved > 0 ? $", {found.Reserved} kept for other cards" : "")}"
+            : "the stores do not know this number",
         line.UsedAgain == 0 ? "" : $"the one in there was used again {(line.UsedAgain == 1 ? "once" : $"{line.UsedAgain} times")}",
     }.Where(t => t.Length > 0));
 
@@ -77,7 +81,8 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     {
         if (Keep(id) is { } missing)
             return missing;
-        foreach (var line in Kit.Parts.Where(l => l.Compare && l.Uses.Any(p => _ticked.Contains(p.Id)) && Typed($"compared-{l.Uses[0].Id}").Length == 0))
+        foreach (var line in Kit.Parts.Where(l => l.Compare && l.Uses.Any(p => _ticked.Contains(p.Id))
+            && Typed($"compared-{l.Uses[0].Id}").Length == 0))
             Refusals.Add(new($"The {Words.Low(line.Name)} was not held against the old one.",
                 "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
         return await Carry(id, () => Refusals.Count > 0 ? null : ReadKit(Step!.Id, Lies)) is { } next ? Redirect(next) : Page();
@@ -88,7 +93,8 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     {
         if (Keep(id) is { } missing)
             return missing;
-        if ((Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name) is not { } name)
+        if ((Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name
+            ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name) is not { } name)
             Refusals.Add(new("That does not belong to this kit.", "Load the page again."));
         else if (await Carry(id, () => new AwaitPart(number!, name, kits.Boat(number!))) is not null)
             return Redirect($"/kit/{id}");
@@ -100,7 +106,8 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     public string Wanting(KitOilLine line)
     {
         var oils = shelf.Read().Oils;
-        return (line.Chosen?.Product ?? oils.Products.FirstOrDefault(p => Core.Oils.OilMatch.Of(p, line.Wanted, oils.Book, null).Fits))?.Name ?? "";
+        return (line.Chosen?.Product ?? oils.Products.FirstOrDefault(p =>
+            Core.Oils.OilMatch.Of(p, line.Wanted, oils.Book, null).Fits))?.Name ?? "";
     }
 
     private IActionResult? Keep(long id)
@@ -133,7 +140,9 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
             _ticked.Add(found.Part!.Id);
         return found.Verdict switch
         {
-            ScanVerdict.Good => ($"{found.Part!.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, found.Number) ? "" : $", good for {found.Number}")}", true),
+            ScanVerdict.Good =>
+                ($"{found.Part!.Name} {scan.ToUpperInvariant()}{(PartNumber.Same(scan, found.Number) ? "" : $", good for {found.Number}")}",
+                true),
             ScanVerdict.Enough => ($"{found.Part!.Name} {found.Number}: all of them are ticked already.", false),
             ScanVerdict.WrongButFits =>
                 ($"{scan.ToUpperInvariant()} is the wrong {Words.Low(found.Part!.Name)}: {found.Why}. It needs {found.Number}.", false),

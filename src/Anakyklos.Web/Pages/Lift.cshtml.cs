@@ -5,11 +5,14 @@ using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
+using Anakyklos.Web.Coaches;
+using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The lift: one step of a card at a time.</summary>
-public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, WorkshopClock clock, Viewer viewer)
+    : CardPage(cards, clock, viewer)
 {
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
     private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
@@ -50,19 +53,22 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return NotFound();
         Panel = Panels.Contains(panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
-        if (Panel.Length == 0 && step.Kind == StepKind.Measure && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
+        if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
             && Card.InTheWay(step, Clock.Now).Count == 0)
             Panel = "amount";
-        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now, [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
+        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now,
+            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
         Stay = LiftWords.Stay(Card.HandsAfter(step));
-        IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0 && Scene.WaitsFor is null && Question is null;
+        IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0
+            && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
         if (Scene.IsKit)
             Kit = kits.Of(Id, Card);
         if (Scene.IsKit)
-            LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit).FirstOrDefault();
+            LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit)
+                .FirstOrDefault();
         return Page();
     }
 
@@ -72,7 +78,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         : Unread("count", "That is not a whole number.", "Count them and type how many."));
 
     public Task<IActionResult> OnPostReadingAsync(long id, string step, string? torque, string? meant) => Give(id, step, "reading", () =>
-        Quantity<Torque>.Read(torque, out var problem) is { } typed ? new TakeReading(step, typed, meant == "yes") : Unread("torque", problem, ""));
+        Quantity<Torque>.Read(torque, out var problem) is { } typed ? new TakeReading(step, typed, meant == "yes")
+            : Unread("torque", problem, ""));
 
     public Task<IActionResult> OnPostPourAsync(long id, string step, string? amount, string? warned) => Give(id, step, "amount", () =>
         Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, warned == "yes")
@@ -92,12 +99,15 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         Core.Filling.Level.Read(level, out var problem) is { } read ? new ReadGauge(step, read) : Unread("level", problem, ""));
 
     public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () => ReadKit(step, p => new(
-        Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing, Typed($"number-{p.Id}"), Typed($"reason-{p.Id}"))));
+        Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing,
+            Typed($"number-{p.Id}"), Typed($"reason-{p.Id}"))));
 
-    public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) => Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
+    public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) =>
+        Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
 
     public Task<IActionResult> OnPostDeviateAsync(long id, string step, string? kind, string? reason) => Give(id, step, "stuck", () =>
-        Enum.TryParse<DeviationKind>(kind, out var k) ? new Deviate(step, k, reason?.Trim() ?? "") : Unread("kind", "That is not a way to go on.", "Choose one of those shown."));
+        Enum.TryParse<DeviationKind>(kind, out var k) ? new Deviate(step, k, reason?.Trim() ?? "")
+            : Unread("kind", "That is not a way to go on.", "Choose one of those shown."));
 
     public Task<IActionResult> OnPostDropAsync(long id, string step, string? job, string? reason) =>
         Give(id, step, "stuck", () => new DropJob(job ?? "", reason?.Trim() ?? ""));
@@ -106,21 +116,26 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         await Give(id, step, "stuck", () => new VoidCard(reason?.Trim() ?? "")) is var answer && Card?.Voided is not null
             ? Redirect($"/record/{id}") : answer;
 
-    public Task<IActionResult> OnPostSettledAsync(long id, string step, string? what) => Give(id, step, "", () => new SettleOverTorque(step, what?.Trim() ?? ""), stay: true);
+    public Task<IActionResult> OnPostSettledAsync(long id, string step, string? what) =>
+        Give(id, step, "", () => new SettleOverTorque(step, what?.Trim() ?? ""), stay: true);
 
-    public Task<IActionResult> OnPostCutAsync(long id, string step, string? wait, string? reason) => Give(id, step, "", () => new CutWait(wait ?? "", reason?.Trim() ?? ""), stay: true);
+    public Task<IActionResult> OnPostCutAsync(long id, string step, string? wait, string? reason) =>
+        Give(id, step, "", () => new CutWait(wait ?? "", reason?.Trim() ?? ""), stay: true);
 
     public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) =>
         Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0));
 
     public Task<IActionResult> OnPostSawAsync(long id, string step, string? grade, string? text) => Give(id, step, "saw", () =>
-        Enum.TryParse<FindingGrade>(grade, out var g) && Enum.IsDefined(g) ? new NoteFinding(step, g, text?.Trim() ?? "") : Unread("grade", "Say how bad it is.", "Choose one of the four."), stay: true);
+        Enum.TryParse<FindingGrade>(grade, out var g) && Enum.IsDefined(g) ? new NoteFinding(step, g, text?.Trim() ?? "")
+            : Unread("grade", "Say how bad it is.", "Choose one of the four."), stay: true);
 
-    public Task<IActionResult> OnPostLeakAsync(long id, string step, string? fastener) => Give(id, step, "stuck", () => new ReportLeak(step, fastener ?? ""));
+    public Task<IActionResult> OnPostLeakAsync(long id, string step, string? fastener) =>
+        Give(id, step, "stuck", () => new ReportLeak(step, fastener ?? ""));
 
     public Task<IActionResult> OnPostFailAsync(long id, string step) => Give(id, step, "", () => new FailReset(step));
 
-    public Task<IActionResult> OnPostMoveAsync(long id, string step, string? up, string? looked) => Give(id, step, "lift", () => new MoveLift(up == "yes", looked == "yes"), stay: true);
+    public Task<IActionResult> OnPostMoveAsync(long id, string step, string? up, string? looked) =>
+        Give(id, step, "lift", () => new MoveLift(up == "yes", looked == "yes"), stay: true);
 
     private async Task<IActionResult> Give(long id, string step, string panel, Func<CardCommand?> read, bool stay = false)
     {

@@ -15,7 +15,8 @@ public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewe
     public PlannedStep? Chosen { get; private set; }
     public PlanReason? Why { get; private set; }
 
-    /// <summary>The chosen step taken first: the plan around it and what that costs; null when it cannot be begun now, or is next anyway.</summary>
+    /// <summary>The chosen step taken first: the plan around it and what that costs; null when it cannot be begun now, or is next
+    /// anyway.</summary>
     public (CardPlan Plan, TimeSpan Costs)? Early { get; private set; }
 
     /// <summary>What keeps the chosen step from being begun now.</summary>
@@ -23,14 +24,19 @@ public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewe
 
     public int People { get; private set; } = 1;
     public int Done => Card.Steps.Count(s => Card.State(s.Id).Status is StepStatus.Done or StepStatus.LeftOut);
-    public IReadOnlyList<SheetStep> Blocked => [.. Card.Steps.Where(s => !s.MovesLift && Card.State(s.Id).Status is StepStatus.Waiting or StepStatus.Aside && Plan.Rows.All(r => r.Step.Id != s.Id))];
-    public bool IsOrdered => Card.Remaining.Where(s => Plan.Rows.Any(r => r.Step.Id == s.Id)).Select(s => s.Id).SequenceEqual(Plan.Rows.Select(r => r.Step.Id));
+    public IReadOnlyList<SheetStep> Blocked =>
+        [.. Card.Steps.Where(s => !s.MovesLift && Card.State(s.Id).Status is StepStatus.Waiting or StepStatus.Aside
+        && Plan.Rows.All(r => r.Step.Id != s.Id))];
+    public bool IsOrdered => Card.Remaining.Where(s => Plan.Rows.Any(r => r.Step.Id == s.Id)).Select(s => s.Id)
+        .SequenceEqual(Plan.Rows.Select(r => r.Step.Id));
 
     public IActionResult OnGet(long id, string? step, int people = 1) => Load(id) ?? Show(step, people);
 
-    public async Task<IActionResult> OnPostEarlyAsync(long id, string? step) => Load(id) ?? (await Carry(id, () => new TakeEarly(step ?? "")) is { } where ? Redirect(where) : Show(step, 1));
+    public async Task<IActionResult> OnPostEarlyAsync(long id, string? step) => Load(id)
+        ?? (await Carry(id, () => new TakeEarly(step ?? "")) is { } where ? Redirect(where) : Show(step, 1));
 
-    public async Task<IActionResult> OnPostOrderAsync(long id) => Load(id) ?? (await Carry(id, () => new OrderAgain()) is not null ? Redirect($"/plan/{id}") : Show(null, 1));
+    public async Task<IActionResult> OnPostOrderAsync(long id) => Load(id)
+        ?? (await Carry(id, () => new OrderAgain()) is not null ? Redirect($"/plan/{id}") : Show(null, 1));
 
     private PageResult Show(string? step, int people)
     {

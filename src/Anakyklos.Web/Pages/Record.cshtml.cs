@@ -24,11 +24,15 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
     {
         get
         {
-            foreach (var step in Card.Steps.Where(s => s.Kind == StepKind.Tighten))
+            foreach (var step in Card.Steps.Where(s => s.Traits.Tightens))
             {
                 var fastener = Card.Sheet.Fasteners[step.What];
-                var reading = Card.State(step.Id) is { Status: StepStatus.Done } ? Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r => r.Step == step.Id)?.Reading.ToString() ?? "no reading" : "not yet";
-                yield return (fastener.Name, reading, fastener.Tightening.Value is ToTorque to ? $"{to.Target.Print(Viewer.TorqueUnits[0])} ({to.Low.Print(Viewer.TorqueUnits[0]).Number} to {to.High.Print(Viewer.TorqueUnits[0]).Number})" : "by hand");
+                var reading = Card.State(step.Id) is { Status: StepStatus.Done }
+                    ? Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r => r.Step == step.Id)?.Reading.ToString()
+                    ?? "no reading" : "not yet";
+                yield return (fastener.Name, reading, fastener.Tightening.Value is ToTorque to
+                    ? $"{to.Target.Print(Viewer.TorqueUnits[0])} ({to.Low.Print(Viewer.TorqueUnits[0]).Number} to "
+                        + $"{to.High.Print(Viewer.TorqueUnits[0]).Number})" : "by hand");
             }
         }
     }

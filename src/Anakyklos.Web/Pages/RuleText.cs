@@ -1,6 +1,7 @@
 using System.Globalization;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Pages;
 
@@ -15,7 +16,8 @@ public static class RuleText
         {
             if (Quantity<Distance>.Read(distance, out var problem, unit) is not { } typed)
                 return (null, problem);
-            if (typed.Value < Quantity<Distance>.Of(100, Distance.Kilometre) || typed.Value > Quantity<Distance>.Of(500_000, Distance.Kilometre))
+            if (typed.Value < Quantity<Distance>.Of(100, Distance.Kilometre)
+                || typed.Value > Quantity<Distance>.Of(500_000, Distance.Kilometre))
                 return (null, $"{typed} is not an interval. Type 100 to 500 000 km.");
             every = typed.Value;
         }
@@ -30,5 +32,7 @@ public static class RuleText
     }
 
     /// <summary>A rule in words.</summary>
-    public static string Say(ServiceInterval i, Unit<Distance> unit) => string.Join(" or ", new[] { i.Every is { } km ? LiftWords.Odometer(km, unit) : "", i.Months is { } m ? $"{m} months" : "", i.Hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0));
+    public static string Say(ServiceInterval i, Unit<Distance> unit) =>
+        string.Join(" or ", new[] { i.Every is { } km ? LiftWords.Odometer(km, unit) : "", i.Months is { } m ? $"{m} months" : "",
+        i.Hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0));
 }

@@ -13,7 +13,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Stores and crib: what is there, what comes in, what has to be ordered.</summary>
-public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, WorkshopClock clock, Viewer viewer)
+    : PageModel
 {
     private const int MostText = 2_000_000;
 
@@ -44,9 +45,11 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
     public IActionResult OnGetFile(string kind) => !StockFiles.Kinds.Contains(kind) ? NotFound()
         : File(System.Text.Encoding.UTF8.GetBytes(StockFiles.Write(kind, shelf.Read())), "text/csv", $"{kind}.csv");
 
-    public IActionResult OnGetOils() => shelf.OilBookText() is { } text ? File(System.Text.Encoding.UTF8.GetBytes(text), "application/json", "oils.json") : NotFound();
+    public IActionResult OnGetOils() => shelf.OilBookText() is { } text
+        ? File(System.Text.Encoding.UTF8.GetBytes(text), "application/json", "oils.json") : NotFound();
 
-    public IActionResult OnGetOrder() => File(System.Text.Encoding.UTF8.GetBytes(orders.Write()), "text/csv", $"order-{clock.Today:yyyy-MM-dd}.csv");
+    public IActionResult OnGetOrder() => File(System.Text.Encoding.UTF8.GetBytes(orders.Write()), "text/csv",
+        $"order-{clock.Today:yyyy-MM-dd}.csv");
 
     public async Task<IActionResult> OnPostPartAsync(string? number, string? count)
     {
@@ -57,9 +60,11 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         if (pieces is null or 0)
             Refusals.Add(new(pieces == 0 ? "None is nothing to book." : problem, "", Field: "count"));
         if (Refusals.Count == 0 && await bookIn.Parts(Typed("number"), pieces!.Value, viewer.Member!.Person) is { } booked)
-            return RedirectToPage(new { said = $"{pieces} × {booked.Part.Name} {booked.Part.Number}: {booked.Part.OnShelf} on the shelf now{Woken(booked.Woken)}", q = booked.Part.Number });
+            return RedirectToPage(new { said = $"{pieces} × {booked.Part.Name} {booked.Part.Number}: {booked.Part.OnShelf} on the "
+                + $"shelf now{Woken(booked.Woken)}", q = booked.Part.Number });
         if (Refusals.Count == 0)
-            Refusals.Add(new($"The stores do not know “{Typed("number")}”.", "Look at the number again, or bring the part in with a parts file first.", Field: "number"));
+            Refusals.Add(new($"The stores do not know “{Typed("number")}”.",
+                "Look at the number again, or bring the part in with a parts file first.", Field: "number"));
         return Again();
     }
 
@@ -75,7 +80,8 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
             Refusals.Add(new($"“{Typed("product")}” is not in the oil book.", "Choose one from it.", Field: "product"));
         else if (Refusals.Count == 0)
         {
-            var woken = await bookIn.Oil(new(0, known.Name, amount!.Value.Value, amount.Value.Value, amount.Value.Unit, null, Typed("batch").Length > 40 ? Typed("batch")[..40] : Typed("batch")), viewer.Member!.Person);
+            var woken = await bookIn.Oil(new(0, known.Name, amount!.Value.Value, amount.Value.Value, amount.Value.Unit, null,
+                Typed("batch").Length > 40 ? Typed("batch")[..40] : Typed("batch")), viewer.Member!.Person);
             return RedirectToPage(new { said = $"{amount} of {known.Name} are in{Woken(woken)}" });
         }
         return Again();
@@ -90,7 +96,8 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
             text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
         (_typed["kind"], _typed["text"]) = (kind ?? "", text ?? "");
         if (string.IsNullOrWhiteSpace(text) || text.Length > MostText)
-            Refusals.Add(new(string.IsNullOrWhiteSpace(text) ? "There is nothing in it." : "The file is too large.", "Choose a file, or paste its text.", Field: "text"));
+            Refusals.Add(new(string.IsNullOrWhiteSpace(text) ? "There is nothing in it." : "The file is too large.",
+                "Choose a file, or paste its text.", Field: "text"));
         else if (kind == "oils")
         {
             var (book, errors) = OilBook.Read(text);
@@ -98,7 +105,8 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
             if (book is not null)
             {
                 await shelf.WriteOilBook(text);
-                return RedirectToPage(new { said = $"The oil book is in: {book.Products.Count} products, {book.Book.Covers.Count} covers" });
+                return RedirectToPage(new { said = $"The oil book is in: {book.Products.Count} products, {book.Book.Covers.Count} "
+                    + "covers" });
             }
         }
         else if (!StockFiles.Kinds.Contains(kind))
@@ -108,12 +116,14 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
             var (stock, errors) = StockFiles.Read(kind!, text, clock.Today, [.. shelf.Read().Oils.Products.Select(p => p.Name)]);
             Errors = errors;
             if (stock is not null)
-                return RedirectToPage(new { said = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind} are in" });
+                return RedirectToPage(new { said = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind} "
+                    + "are in" });
         }
         return Again();
     }
 
-    private static string Woken(IReadOnlyList<long> cards) => cards.Count == 0 ? "" : $". Card {string.Join(", ", cards)} waited for it and goes on";
+    private static string Woken(IReadOnlyList<long> cards) => cards.Count == 0 ? ""
+        : $". Card {string.Join(", ", cards)} waited for it and goes on";
 
     private ForbidResult? Refuse() => CanBook ? null : Forbid();
 
@@ -135,5 +145,6 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
 
     /// <summary>The parts to list: all, or those that the search is about.</summary>
     public IEnumerable<StockPart> Listed => Q.Length == 0 ? Shelf.Parts
-        : Shelf.Parts.Where(p => PartNumber.Bare(p.Number).Contains(PartNumber.Bare(Q)) || p.Name.Contains(Q, StringComparison.OrdinalIgnoreCase) || (Found is { } f && f.Part.Number == p.Number));
+        : Shelf.Parts.Where(p => PartNumber.Bare(p.Number).Contains(PartNumber.Bare(Q))
+            || p.Name.Contains(Q, StringComparison.OrdinalIgnoreCase) || (Found is { } f && f.Part.Number == p.Number));
 }

@@ -7,13 +7,16 @@ using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
-public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, WorkshopClock clock,
+    Viewer viewer) : PageModel
 {
-    public sealed record Service(long Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring, IReadOnlyList<string> Deviations);
+    public sealed record Service(long Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
+        IReadOnlyList<string> Deviations);
 
     /// <summary>A job and when it comes.</summary>
     public sealed record Coming(Standing Standing, DueDay? Due);
@@ -36,7 +39,8 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
             return NotFound();
         Vehicle = vehicle;
         ModelName = sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId;
-        Odometer = vehicles.Odometer(plate).FirstOrDefault() is { } o ? $"{LiftWords.Odometer(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
+        Odometer = vehicles.Odometer(plate).FirstOrDefault() is { } o
+            ? $"{LiftWords.Odometer(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
         var all = cards.OfVehicle(plate);
         OpenCard = all.FirstOrDefault(c => c.IsOpen)?.Id;
         var signed = all.Where(c => c.SignedAt is not null).Select(c => (Entry: c, Card: cards.Find(c.Id)!)).ToList();
@@ -48,8 +52,11 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
         Standing = desk.Of(vehicle);
         if (Standing is { } s)
         {
-            Ahead = [.. s.Items.Where(i => i.State != DueState.Done).Select(i => new Coming(i, DueDay.Of(i, s.Now, s.Use))).OrderByDescending(c => c.Standing.State == DueState.Overdue).ThenBy(c => c.Due?.Day ?? DateOnly.MaxValue)];
-            Life = LifeDrawing.Of(s.Readings, [.. s.Items.Select(i => i.Last).OfType<UseMark>().Concat(signed.Select(c => new UseMark(c.Card.Opened.Odometer, DateOnly.FromDateTime(clock.Local(c.Entry.SignedAt!.Value).DateTime)))).DistinctBy(m => m.Day)],
+            Ahead = [.. s.Items.Where(i => i.State != DueState.Done).Select(i => new Coming(i, DueDay.Of(i, s.Now, s.Use)))
+                .OrderByDescending(c => c.Standing.State == DueState.Overdue).ThenBy(c => c.Due?.Day ?? DateOnly.MaxValue)];
+            Life = LifeDrawing.Of(s.Readings, [.. s.Items.Select(i => i.Last).OfType<UseMark>()
+                .Concat(signed.Select(c => new UseMark(c.Card.Opened.Odometer,
+                DateOnly.FromDateTime(clock.Local(c.Entry.SignedAt!.Value).DateTime)))).DistinctBy(m => m.Day)],
                 s.Now, s.Use, [.. Ahead.Where(a => a.Due is not null).Select(a => (a.Standing.Item.Name, a.Due!))], viewer.DistanceUnit);
         }
         return Page();
@@ -81,8 +88,10 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
 
     public IReadOnlyList<OwnRule> Rules => vehicles.OwnRules(Vehicle.Plate);
 
-    private Service Line(CardEntry entry, JobCard card) => new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}", LiftWords.Odometer(card.Opened.Odometer, viewer.DistanceUnit),
+    private Service Line(CardEntry entry, JobCard card) =>
+        new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}", LiftWords.Odometer(card.Opened.Odometer, viewer.DistanceUnit),
         string.Join(", ", card.Opened.Jobs.Select(j => card.Sheet.Jobs[j].Name)),
-        string.Join(", ", card.FluidsWanted.Select(f => $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.OilInHand(f.Id)?.Product}")),
+        string.Join(", ", card.FluidsWanted.Select(f =>
+            $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.OilInHand(f.Id)?.Product}")),
         card.Signature!.By.Name, RingDrawing.Of(card), [.. card.Deviations.Select(d => d.Event.What)]);
 }

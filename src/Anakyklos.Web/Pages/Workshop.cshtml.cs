@@ -12,7 +12,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The lead's page: school, wrenches, people.</summary>
-public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SheetStore sheets, PinDesk desk, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SheetStore sheets, PinDesk desk,
+    WorkshopClock clock, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
 
@@ -28,7 +29,8 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     public IReadOnlyList<CsvError> FileErrors { get; private set; } = [];
 
     /// <summary>Jobs of all models, each id once.</summary>
-    public IReadOnlyList<Job> Jobs { get; } = [.. sheets.Newest().SelectMany(s => s.Jobs.Values).DistinctBy(j => j.Id).OrderBy(j => j.Name, StringComparer.Ordinal)];
+    public IReadOnlyList<Job> Jobs { get; } =
+        [.. sheets.Newest().SelectMany(s => s.Jobs.Values).DistinctBy(j => j.Id).OrderBy(j => j.Name, StringComparer.Ordinal)];
 
     public IReadOnlyList<OwnRule> Rules => vehicles.OwnRules("");
 
@@ -81,7 +83,8 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         if (Request.Form.Files.GetFile("file") is { Length: > 0 and < 5_000_000 } file)
             text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
         _typed["v-text"] = text ?? "";
-        var models = sheets.Newest().SelectMany(s => new[] { (s.Id, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1).ToDictionary(m => m.Item1, m => m.Item2);
+        var models = sheets.Newest().SelectMany(s => new[] { (s.Id, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
+            .ToDictionary(m => m.Item1, m => m.Item2);
         var (brought, readings, errors) = FleetFile.Read(text ?? "", models, [.. vehicles.All().Select(v => v.Plate)], clock);
         FileErrors = errors;
         if (errors.Count > 0)
@@ -90,11 +93,14 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         return RedirectToPage(new { said = $"{newVehicles} vehicles and {newReadings} readings are in" });
     }
 
-    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? accuracy, string? calibrated)
+    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? accuracy,
+        string? calibrated)
     {
         _typed["accuracy"] = (accuracy ?? "").Trim();
         var percent = 4m;
-        if (Typed("accuracy").Length > 0 && (!decimal.TryParse(Typed("accuracy").TrimEnd(' ', '%'), System.Globalization.NumberStyles.AllowDecimalPoint, System.Globalization.CultureInfo.InvariantCulture, out percent) || percent is <= 0 or > 20))
+        if (Typed("accuracy").Length > 0 && (!decimal.TryParse(Typed("accuracy").TrimEnd(' ', '%'),
+            System.Globalization.NumberStyles.AllowDecimalPoint, System.Globalization.CultureInfo.InvariantCulture, out percent)
+            || percent is <= 0 or > 20))
             Problems["w-accuracy"] = "Type it in percent of the reading, such as 4.";
         _typed["calibrated"] = (calibrated ?? "").Trim();
         DateOnly? due = null;
@@ -120,7 +126,8 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
             Problems["w-high"] = "The highest must lie above the lowest by at least one graduation.";
         if (Problems.Count > 0)
             return Again();
-        await settings.Write(Settings with { Wrenches = [.. Settings.Wrenches, new(Typed("name"), l!.Value, h!.Value, s!.Value, percent, due)] });
+        await settings.Write(Settings with { Wrenches = [.. Settings.Wrenches,
+            new(Typed("name"), l!.Value, h!.Value, s!.Value, percent, due)] });
         return RedirectToPage();
     }
 
@@ -128,7 +135,8 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     {
         _typed["p-name"] = (name ?? "").Trim();
         Problems = NewMember.Problems(Typed("p-name"), pin).ToDictionary(p => $"p-{p.Key}", p => p.Value);
-        if (Problems.Count == 0 && !await people.Add(NewMember.Make(Typed("p-name"), Enum.IsDefined(role) ? role : Role.Viewer, pin!, desk)))
+        if (Problems.Count == 0 && !await people.Add(NewMember.Make(Typed("p-name"), Enum.IsDefined(role) ? role : Role.Viewer, pin!,
+            desk)))
             Problems["p-name"] = "Somebody has that name already.";
         return Problems.Count > 0 ? Again() : RedirectToPage();
     }

@@ -2,7 +2,7 @@ using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Web.Pages;
+namespace Anakyklos.Web.Wording;
 
 /// <summary>The words for what is due and why.</summary>
 public static class DueWords
@@ -32,31 +32,39 @@ public static class DueWords
             case DueState.Due:
                 return $"Due today; {last}{Whose(s, now)}";
             case DueState.Overdue:
-                string[] over = [.. new[] { km < Quantity<Distance>.Zero ? Km(Quantity<Distance>.Zero - km.Value, unit) : "", days < 0 ? Days(-days.Value) : "", hours < 0 ? $"{-hours} h" : "" }.Where(t => t.Length > 0)];
+                string[] over = [.. new[] { km < Quantity<Distance>.Zero ? Km(Quantity<Distance>.Zero - km.Value, unit) : "",
+                    days < 0 ? Days(-days.Value) : "", hours < 0 ? $"{-hours} h" : "" }.Where(t => t.Length > 0)];
                 return $"Over by {string.Join(" and ", over)}; {last}{Whose(s, now)}";
             default:
-                string[] left = [.. new[] { km is { } k ? Km(k, unit) : "", days is { } d ? Days(d) : "", hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0)];
+                string[] left = [.. new[] { km is { } k ? Km(k, unit) : "", days is { } d ? Days(d) : "",
+                    hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0)];
                 return $"{string.Join(" or ", left)} left; {last}{Whose(s, now)}";
         }
     }
 
     /// <summary>What is left or over, without when it was last done.</summary>
-    public static string Short(in Standing s, in UseMark now, Unit<Distance> unit) => Sentence(s, now, unit) is var all && all.IndexOf(';') is > 0 and var i ? char.ToLowerInvariant(all[0]) + all[1..i] : all;
+    public static string Short(in Standing s, in UseMark now, Unit<Distance> unit) => Sentence(s, now, unit) is var all
+        && all.IndexOf(';') is > 0 and var i ? char.ToLowerInvariant(all[0]) + all[1..i] : all;
 
     /// <summary>Why a job stands on the proposal, beside its own sentence; empty when that says it.</summary>
     public static string Why(ProposedJob job, Proposal proposal, Unit<Distance> unit) => job.Because switch
     {
         Because.Both when proposal.Message is { } m => $"The dash asks for it too ({m.Code})",
         Because.Both => "The dash asks for it too",
-        Because.DashAlone => $"The dash asks for it ({proposal.Message!.Code}, {proposal.Message.Says.ToLowerInvariant()}), our sum does not{(job.Standing.Last is null ? "" : ": it was done since, and the dash was not set back then")}. You decide",
+        Because.DashAlone =>
+            $"The dash asks for it ({proposal.Message!.Code}, {proposal.Message.Says.ToLowerInvariant()}), our sum does "
+                + $"not{(job.Standing.Last is null ? "" : ": it was done since, and the dash was not set back then")}. You decide",
         Because.CounterSooner => "The dash's counter is used up, sooner than our sum",
         Because.Near => "Near enough to do in the same visit",
-        Because.Trip when job.Trip is { } t => $"Would run over on the trip{(t.Distance is { } over ? $" by {Km(over, unit)}" : t.Days is { } d ? $" by {Days(d)}" : "")}; done now, {Math.Round(t.GivenAway * 100)} % of its interval is given away",
+        Because.Trip when job.Trip is { } t =>
+            $"Would run over on the trip{(t.Distance is { } over ? $" by {Km(over, unit)}" : t.Days is { } d ? $" by {Days(d)}" : "")}; "
+                + $"done now, {Math.Round(t.GivenAway * 100)} % of its interval is given away",
         _ => "",
     };
 
     /// <summary>A forecast day with its band.</summary>
-    public static string Forecast(DueDay due) => due.Earliest == due.Day && due.Latest == due.Day ? Day(due.Day) : $"about {Day(due.Day)} (between {Day(due.Earliest)} and {(due.Latest is { } late ? Day(late) : "never")})";
+    public static string Forecast(DueDay due) => due.Earliest == due.Day && due.Latest == due.Day ? Day(due.Day)
+        : $"about {Day(due.Day)} (between {Day(due.Earliest)} and {(due.Latest is { } late ? Day(late) : "never")})";
 
     public static string Day(DateOnly day) => $"{day:d MMM yyyy}";
 

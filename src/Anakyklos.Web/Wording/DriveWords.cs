@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 
-namespace Anakyklos.Web.Pages;
+namespace Anakyklos.Web.Wording;
 
 /// <summary>Sizes as they are spoken: "14 mm hex", "T27 bit", "5/8 in hex", "8 to 10 mm".</summary>
 public static partial class DriveWords

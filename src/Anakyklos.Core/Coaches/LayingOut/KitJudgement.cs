@@ -1,9 +1,10 @@
+using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Cards;
+namespace Anakyklos.Core.Coaches.LayingOut;
 
 /// <summary>
 /// Judges what somebody laid out for a card: parts by number, oils by book, pans by sum. Page, lift and endpoints all come through here.
@@ -37,7 +38,7 @@ internal sealed class KitJudgement
 
     private bool Unsaid(string reason, string field, string what, string @do)
     {
-        if (JobCard.Wordless(reason, field, "The reason") is not { } missing)
+        if (Decision.Wordless(reason, field, "The reason") is not { } missing)
             return false;
         _refusals.AddRange(missing.Reasons.Select(r => string.IsNullOrWhiteSpace(reason) ? r with { What = what, Do = @do } : r));
         return true;
@@ -127,7 +128,7 @@ internal sealed class KitJudgement
         else if (lies.Amount < fluid.Amount.Value)
             Refuse($"oil-{fluid.Id}", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.",
                 "Fetch the rest, and say how much it is in all.");
-        if (JobCard.Wordless(product, $"product-{fluid.Id}", $"What is printed on the {name}") is { } nameless)
+        if (Decision.Wordless(product, $"product-{fluid.Id}", $"What is printed on the {name}") is { } nameless)
         {
             _refusals.AddRange(nameless.Reasons);
             return new(lies.Amount, product);

@@ -1,0 +1,71 @@
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Cards;
+
+/// <summary>How things open, whichever work opens them, and how a joint that was closed counts as open again.</summary>
+public sealed partial class JobCard
+{
+    /// <summary>What stands in the way of opening an access.</summary>
+    internal IEnumerable<Refusal> BeforeOpening(Access access)
+    {
+        if (HasOpen(access))
+            yield return new($"The {Low(access.Name)} is open already.", "Go on with the next step.");
+        foreach (var r in NeedsOpen(access.Needs))
+            yield return r;
+    }
+
+    /// <summary>What stands in the way of undoing a fastener.</summary>
+    internal IEnumerable<Refusal> BeforeUndoing(Fastener fastener)
+    {
+        if (HasOpen(fastener))
+            yield return new($"The {Low(fastener.Name)} {fastener.Is} open already.", "Go on with the next step.");
+        // A card that uses nothing up has no kit to lay out.
+        if (Kit is null && Steps.FirstOrDefault(s => s.Traits.LaysOut) is { } kit)
+        {
+            var waits = string.Join(", ", Awaited.Select(a => $"{Low(a.Name)} {a.Number}"));
+            yield return new(waits.Length > 0 ? $"The kit has not been confirmed yet: the card waits for {waits}."
+                : "The kit has not been confirmed yet.",
+                "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", kit.Id);
+        }
+        foreach (var r in NeedsOpen(fastener.Needs))
+            yield return r;
+        if (fastener is { GoesWithDrain: true, System: { } fluid })
+            foreach (var drain in Remaining.Where(s => s.Traits.LetsOut && Sheet.Fasteners[s.What].Drains == fluid))
+                yield return new($"The old {Low(Sheet.Fluids[fluid].Name)} is still in.",
+                    "Let it out first: what is new goes in with new oil.", drain.Id);
+    }
+
+    /// <summary>What it does that an access is open or a fastener out; a drain plug lets its fluid run.</summary>
+    /// <param name="step">The step that opens it.</param>
+    /// <param name="counted">Fasteners that came out; null for all of them.</param>
+    internal IEnumerable<Effect> Opening(SheetStep step, int? counted)
+    {
+        if (Sheet.Access.TryGetValue(step.What, out var access))
+        {
+            var count = counted ?? access.Count;
+            var detail = access.HoldsVehicle ? "in place" : access.Count > 0 ? $"{count} {access.CountOf} out" : "";
+            yield return new Opens(new(OpenKind.Access, access.Id), access.Name, detail, step.Id, count);
+            yield break;
+        }
+        var fastener = Sheet.Fasteners[step.What];
+        yield return new Opens(new(OpenKind.Fastener, fastener.Id), fastener.Name, fastener.Seal is { } seal ? SealDetail(seal) : "",
+            step.Id);
+        foreach (var part in fastener.Fitted)
+            yield return new PartComesOut(part);
+        if (fastener.Drains is not { } fluid)
+            yield break;
+        yield return new FluidRunsOut(fluid);
+        yield return new Opens(new(OpenKind.Fluid, fluid), Sheet.Fluids[fluid].Name, "not at the mark", step.Id);
+    }
+
+    private string SealDetail(string seal) =>
+        Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again" : "new seal";
+
+    /// <summary>What it does that a joint which was tight counts as open again.</summary>
+    /// <param name="tighten">The step that tightens it.</param>
+    /// <param name="why">Why, in a few words.</param>
+    internal IEnumerable<Effect> CountsAsOpen(SheetStep tighten, string why) =>
+        [new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, tighten.What), Sheet.Fasteners[tighten.What].Name, why,
+            tighten.Id)];
+}

@@ -1,0 +1,18 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Doing;
+
+/// <summary>Something is done that truly is one sentence: nothing is opened, closed or measured.</summary>
+internal sealed class DoCoach : PressedCoach
+{
+    public override string Kind => "do";
+
+    public override StepTraits Traits(SheetStep step) => new() { Engine = EngineUse.Either, MayBeLeftOut = true };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
+
+    protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];
+}

@@ -1,0 +1,40 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Draining;
+
+/// <summary>A fluid is let out through its drain plug.</summary>
+internal sealed class DrainCoach : PressedCoach
+{
+    public override string Kind => "drain";
+
+    public override StepTraits Traits(SheetStep step) => new() { Opens = true, LetsOut = true };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) =>
+        sheet.Fasteners.GetValueOrDefault(step.What)?.Drains is not null ? null : "a fastener that drains a fluid";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
+    {
+        var plug = card.Sheet.Fasteners[step.What];
+        foreach (var r in card.BeforeUndoing(plug))
+            yield return r;
+        if (card.Kit is not { } laid)
+            yield break;
+        var fluid = card.Sheet.Fluids[plug.Drains!];
+        var kit = card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id;
+        if (PanPlan.Short([.. card.FluidsDrained], laid.AllPans) is { } pans)
+            yield return new(pans.What, pans.Do, kit);
+        if ((laid.Oils.GetValueOrDefault(fluid.Id)?.Amount ?? Quantity<Volume>.Zero) is var oil && oil < fluid.Amount.Value)
+            yield return new($"Only {JobCard.Litres(oil)} of {JobCard.Low(fluid.Name)} is in hand, and "
+                + $"{JobCard.Litres(fluid.Amount.Value)} must go back in.",
+                "Fetch the rest and say so at the kit.", kit);
+        foreach (var fill in card.Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !card.HasOpen(f)))
+            yield return new($"The {JobCard.Low(fill.Name)} has not been loosened yet.",
+                $"Loosen it first, or the {JobCard.Low(fluid.Name)} cannot be filled again.",
+                card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == fill.Id));
+    }
+
+    protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => card.Opening(step, done.Count);
+}

@@ -1,0 +1,103 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Cards.Decision;
+
+namespace Anakyklos.Core.Coaches.Filling;
+
+/// <summary>The level is read and brought to the target.</summary>
+internal sealed class GaugeCoach : Coach
+{
+    public override string Kind => "gauge";
+
+    public override StepTraits Traits(SheetStep step) => new() { Levels = true, IsMeasured = true };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) =>
+        sheet.Fluids.GetValueOrDefault(step.What)?.BetweenMarks is not null ? null : "a fluid with a gauge (betweenMarks)";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
+    {
+        var id = step.What;
+        if (card.Fluid(id).Pours == 0)
+            yield return new("No oil has been poured yet.", "Pour first.", card.First(s => s.Traits.Fills && s.What == id));
+        foreach (var r in card.OpenPlugs("The level means nothing while it is open. Tighten it first.", f => PourCoach.IsJointOf(f, id)))
+            yield return r;
+        if (card.Sheet.Fluids[id].Pumped && (!card.HasRun || card.IsClosedSinceRun(f => PourCoach.IsJointOf(f, id))))
+            yield return new("The filter is still empty.", "Run the engine first, so that it fills.",
+                card.First(s => s.Traits.Engine == EngineUse.Starts));
+    }
+
+    internal override Decision Decide(StepAt at, CardCommand said) => said switch
+    {
+        ReadGauge c => at.NotNow() ?? (c.Level.IsOnStick ? (Decision)Yes(new GaugeRead(c.Step, c.Level))
+            : No("That is not on the dipstick.", "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.", field: "level")),
+        Pour c => TopUp(at, c),
+        TakeOut c => Out(at, c),
+        ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
+        Deviate d => NeverLeftOut(at, d),
+        _ => NotHere(at),
+    };
+
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened)
+    {
+        var id = step.What;
+        switch (happened)
+        {
+            case Poured p:
+                return [new FluidGoesIn(id, p.Amount.Value), RunsDown(card, step)];
+            case TakenOut t:
+                return [new FluidGoesIn(id, Quantity<Volume>.Zero - t.Amount.Value), RunsDown(card, step)];
+            case GaugeRead g:
+                var good = card.FillOf(id).After(g.Level).Verdict == FillVerdict.Good;
+                IEnumerable<Effect> ends = good ? [new StepEnds(step.Id), new Closes(new(OpenKind.Fluid, id))] : [];
+                return [new LevelIs(id, g.Level, good), new WaitEnds(step.Id), .. ends];
+            default:
+                throw Foreign(happened);
+        }
+    }
+
+    internal override CardCommand ByTheBook(JobCard card, SheetStep step)
+    {
+        var fill = card.FillOf(step.What);
+        return Read(card, step.What) is { } level && fill.After(level) is { Verdict: not FillVerdict.Good } advice
+            ? advice.Verdict == FillVerdict.Pour ? new Pour(step.Id, new(advice.Amount, Volume.Litre))
+                : new TakeOut(step.Id, new(advice.Amount, Volume.Litre))
+            : new ReadGauge(step.Id, fill.Target);
+    }
+
+    // The level as it stands: read, and nothing poured or taken out since.
+    private static Level? Read(JobCard card, string fluid) =>
+        card.Fluid(fluid) is { Level: { } level } state && state.SinceReading == Quantity<Volume>.Zero ? level : null;
+
+    private static WaitBegins RunsDown(JobCard card, SheetStep step) =>
+        new(step.Id, "Oil runs down", card.Sheet.Fluids[step.What].SettleAfterPour);
+
+    private Decision TopUp(StepAt at, Pour said)
+    {
+        var id = at.Step.What;
+        if (at.Card.IsOver(at.Step, at.Now) is { } over)
+            return over;
+        // While oil runs down, more may go in: the wait is for the next reading.
+        IReadOnlyList<Refusal> reasons = [.. at.Card.LiftInTheWay(at.Step), .. at.Card.EngineInTheWay(at.Step), .. Gate(at.Card, at.Step)];
+        if (reasons.Count > 0)
+            return new Refused(reasons);
+        if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.Pour)
+            return No("Nothing should be poured before the next reading.", "Read the dipstick first.");
+        return Implausible(said.Amount) ?? Pouring.Warned(said, Pouring.ByMarks(at.Card, id, said.Amount));
+    }
+
+    private static Decision Out(StepAt at, TakeOut said)
+    {
+        var id = at.Step.What;
+        if (at.Card.State(at.Id).Status != StepStatus.Waiting)
+            return NotHere(at);
+        if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.TakeOut)
+            return No("The last reading does not ask for any to be taken out.", "Read the dipstick first.");
+        if (Implausible(said.Amount) is { } refused)
+            return refused;
+        var poured = at.Card.Fluid(id).Poured;
+        return said.Amount.Value > poured ? No($"Only {JobCard.Litres(poured)} went in.", "Type what came out.", field: "amount")
+            : Yes(new TakenOut(at.Id, said.Amount));
+    }
+}

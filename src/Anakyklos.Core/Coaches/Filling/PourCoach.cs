@@ -1,0 +1,85 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Cards.Decision;
+
+namespace Anakyklos.Core.Coaches.Filling;
+
+/// <summary>A fluid goes in: the first pour by marks, or the whole amount where nothing is read.</summary>
+internal sealed class PourCoach : Coach
+{
+    public override string Kind => "pour";
+
+    public override StepTraits Traits(SheetStep step) => new() { Fills = true, IsMeasured = true };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) => sheet.Fluids.ContainsKey(step.What) ? null : "a fluid";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
+    {
+        var (id, sheet) = (step.What, card.Sheet);
+        if (!card.Fluid(id).Out && card.Steps.Any(Drains))
+            yield return new("The old oil has not been drained.", "Drain it first.", card.First(Drains));
+        if (sheet.Fluids[id].FillBy == FillBy.MeasuredReturn && card.Fluid(id).CameOut is null)
+            yield return new("What came out has not been measured.", "Measure it first: the same amount goes back.",
+                card.First(s => s.Traits.MeasuresOut && s.What == id));
+        foreach (var r in card.OpenPlugs("New oil would run straight out. Tighten it first.", f => IsJointOf(f, id)))
+            yield return r;
+        foreach (var r in card.NeedsOpen(sheet.Fluids[id].Through))
+            yield return r;
+        foreach (var plug in sheet.Fasteners.Values.Where(f => f.Fills == id && !card.HasOpen(f)))
+            yield return new($"The {JobCard.Low(plug.Name)} {plug.Is} shut.", "It is filled through it. Open it first.",
+                card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id));
+
+        bool Drains(SheetStep s) => s.Traits.LetsOut && sheet.Fasteners[s.What].Drains == id;
+    }
+
+    internal override Decision Decide(StepAt at, CardCommand said) => said switch
+    {
+        Pour c => at.NotNow() ?? Implausible(c.Amount) ?? Pouring.Warned(c, Strays(at, c.Amount)),
+        ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
+        Deviate d => NeverLeftOut(at, d),
+        _ => NotHere(at),
+    };
+
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened)
+    {
+        if (happened is not Poured poured)
+            throw Foreign(happened);
+        var sum = card.Fluid(step.What).Poured + poured.Amount.Value;
+        var goesIn = new FluidGoesIn(step.What, poured.Amount.Value);
+        if (!IsEnough(card, step.What, sum))
+            return [goesIn];
+        return card.Steps.Any(s => s.Traits.Levels && s.What == step.What) ? [goesIn, new StepEnds(step.Id)]
+            : [goesIn, new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
+    }
+
+    internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>
+        new Pour(step.Id, new(card.Wanted(step.What) - card.Fluid(step.What).Poured, Volume.Litre));
+
+    /// <summary>Whether a fastener keeps a fluid in; the one through which it is filled does not.</summary>
+    internal static bool IsJointOf(Fastener f, string fluid) => f.System == fluid && f.Fills != fluid;
+
+    private static string Strays(StepAt at, Typed<Volume> amount)
+    {
+        if (at.Card.FillsByMarks(at.Step.What))
+            return Pouring.ByMarks(at.Card, at.Step.What, amount);
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        var (target, tolerance) = (at.Card.Wanted(fluid.Id), fluid.Tolerance.Value);
+        var sum = at.Card.Fluid(fluid.Id).Poured + amount.Value;
+        var book = fluid.FillBy == FillBy.MeasuredReturn ? "what came out was" : "the book says";
+        return sum > target + tolerance
+            ? $"{amount} makes {JobCard.Litres(sum)} in all; {book} {JobCard.Litres(target)}. Look for what does not agree."
+            : fluid.FillBy == FillBy.Overflow && sum < target - tolerance
+                ? $"It ran over at {JobCard.Litres(sum)}, but the book says {JobCard.Litres(target)}. Is it level, and is all the "
+                    + "old oil out?"
+            : "";
+    }
+
+    private static bool IsEnough(JobCard card, string id, Quantity<Volume> poured)
+    {
+        var fluid = card.Sheet.Fluids[id];
+        if (card.FillsByMarks(id))
+            return fluid.SafeToStart is not { } safe || poured >= safe.Value;
+        return fluid.FillBy == FillBy.Overflow || poured >= card.Wanted(id) - fluid.Tolerance.Value;
+    }
+}

@@ -1,0 +1,27 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Lifting;
+
+/// <summary>The lift comes down.</summary>
+internal sealed class LowerCoach : PressedCoach
+{
+    public override string Kind => "lower";
+
+    public override StepTraits Traits(SheetStep step) => new() { Lift = LiftMove.Lowers };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
+    {
+        if (!card.LiftUp)
+            yield return new("The vehicle is down already.", "Go on with the next step.");
+        foreach (var r in card.OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", JobCard.IsUnderneath))
+            yield return r;
+        foreach (var r in card.NotDoneBefore(step, s => s.Traits.Lift == LiftMove.ReadyToLower,
+            "Nothing comes down before the space underneath was looked at."))
+            yield return r;
+    }
+
+    protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new LiftMoves(false)];
+}

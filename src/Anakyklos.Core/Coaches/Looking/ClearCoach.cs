@@ -1,0 +1,19 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Looking;
+
+/// <summary>Looked over: nothing is left lying about. Below, it is what is looked at before the lift comes down.</summary>
+internal sealed class ClearCoach : PressedCoach
+{
+    public override string Kind => "clear";
+
+    public override StepTraits Traits(SheetStep step) =>
+        step.Place == Place.Below ? new() { Lift = LiftMove.ReadyToLower } : new() { LooksOver = true };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
+
+    protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];
+}

@@ -1,0 +1,67 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Cards.Decision;
+
+namespace Anakyklos.Core.Coaches.Looking;
+
+/// <summary>A joint leaks: it counts as open again.</summary>
+/// <param name="Step">The step at which it was looked at.</param>
+/// <param name="Fastener">Fastener id.</param>
+public sealed record LeakFound(string Step, string Fastener) : CardEvent, IStepEvent;
+
+/// <summary>A joint leaks.</summary>
+/// <param name="Step">The step at which it was looked at.</param>
+/// <param name="Fastener">Fastener id.</param>
+public sealed record ReportLeak(string Step, string Fastener) : StepCommand(Step);
+
+/// <summary>Opened joints are looked at for leaks.</summary>
+internal sealed class LookCoach : PressedCoach
+{
+    public override string Kind => "look";
+
+    public override StepTraits Traits(SheetStep step) => new() { LooksAtJoints = true, Engine = EngineUse.Either };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
+    {
+        foreach (var r in card.OpenPlugs("Tighten it first."))
+            yield return r;
+        if (card.ClosedSinceRun || (!card.HasRun && card.Steps.Any(s => s.Traits.Engine == EngineUse.Starts)))
+            yield return new("The engine has not run since the joints were closed.", "A leak shows only after it has run. Start it first.",
+                card.First(s => s.Traits.Engine == EngineUse.Starts));
+    }
+
+    internal override Decision Decide(StepAt at, CardCommand said) => said is not ReportLeak leak ? base.Decide(at, said)
+        : at.Card.JointsOpened.Any(f => f.Id == leak.Fastener)
+            ? Yes(new LeakFound(at.Id, leak.Fastener),
+                new FindingNoted(at.Id, FindingGrade.PlanIt, $"{at.Sheet.Fasteners[leak.Fastener].Name} leaked after it was closed"))
+            : NotHere(at);
+
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) =>
+        happened is LeakFound leak ? [.. Leaks(card, leak)] : base.Effects(card, step, happened);
+
+    protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new JointsSeen()];
+
+    // It counts as open again, and the engine is run, stopped and looked at once more.
+    private static IEnumerable<Effect> Leaks(JobCard card, LeakFound leak)
+    {
+        if (card.Steps.FirstOrDefault(s => s.Traits.Tightens && s.What == leak.Fastener) is { } tighten)
+            foreach (var effect in card.CountsAsOpen(tighten, "leaks"))
+                yield return effect;
+        foreach (var again in card.Steps.Where(s => s.Traits.LooksAtJoints || s.Traits.Engine is EngineUse.Starts or EngineUse.Stops))
+        {
+            yield return new StepBeginsAgain(again.Id);
+            yield return new WaitEnds(again.Id);
+        }
+        // A key that was locked away a second time comes out once more for the run.
+        foreach (var set in card.Steps.Where(s => s.Traits.Sets && UsualSteps.IsAgain(s) && card.State(s.Id).Status == StepStatus.Done))
+            if (card.Sheet.Access[set.What] is { ClosedToRun: true } hold && card.HasOpen(hold)
+                && card.Steps.FirstOrDefault(s => s.Traits.Closes && s.What == hold.Id) is { } away)
+            {
+                yield return new StepBeginsAgain(set.Id);
+                yield return new StepBeginsAgain(away.Id);
+            }
+    }
+}

@@ -1,0 +1,19 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Priming;
+
+/// <summary>A system is filled or freed of air, so that the engine can start.</summary>
+internal sealed class PrimeCoach : PressedCoach
+{
+    public override string Kind => "prime";
+
+    public override StepTraits Traits(SheetStep step) => new() { Primes = true };
+
+    public override string? Wants(ModelSheet sheet, SheetStep step) =>
+        step.What.Length == 0 || sheet.Names(step.What) ? null : "a fluid, a part or nothing";
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
+
+    protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];
+}

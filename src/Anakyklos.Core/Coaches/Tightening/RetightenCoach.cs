@@ -1,0 +1,19 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Tightening;
+
+/// <summary>The tightening of a fastener that stays in is checked.</summary>
+internal sealed class RetightenCoach : TorqueCoach
+{
+    public override string Kind => "retighten";
+
+    public override StepTraits Traits(SheetStep step) => new() { Checks = true };
+
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
+        [.. card.NeedsOpen(Of(card.Sheet, step).Needs), .. StandsStill(card, step)];
+
+    protected override IEnumerable<Effect> Tight(SheetStep step) => [];
+
+    protected override IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why) => [new StepBeginsAgain(step.Id)];
+}

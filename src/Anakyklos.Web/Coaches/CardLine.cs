@@ -1,0 +1,42 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Web.Wording;
+
+namespace Anakyklos.Web.Coaches;
+
+/// <summary>What happened to a card, a line an event: what all kinds of work share here, the rest where the work is drawn.</summary>
+public static class CardLine
+{
+    /// <summary>One event as a line of the record.</summary>
+    public static string Of(JobCard card, Recorded recorded)
+    {
+        string Title(string step) => card.Step(step)?.Title ?? step;
+        return recorded.Event switch
+        {
+            CardOpened e => $"Card opened at {LiftWords.Odometer(e.Odometer, Distance.Kilometre)}",
+            StepDone e => Title(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
+            PartAwaited e => $"Waits for {e.Name} {e.Number}{(e.Boat is { } boat ? $", boat of {boat:dddd d MMMM}" : "")}",
+            PartCame e => $"{e.Number} is here",
+            PlanChanged e => $"{e.Why}. Put in order again{LiftWords.Later(e.Costs)}",
+            WaitCut e => $"Wait ended early: {e.Reason}",
+            StepPutAside e => $"Left for later: {Title(e.Step)} ({e.Reason})",
+            TakenBack e => e.From == e.To ? $"Line {e.From} taken back" : $"Lines {e.From} to {e.To} taken back",
+            DeviationTaken e => $"{e.What} ({e.Reason})",
+            Countersigned e => $"Line {e.Of} countersigned",
+            FindingNoted e => $"Saw: {e.Text}, {LiftWords.Grade(e.Grade)}",
+            StopDecided e =>
+                $"“{card.Findings.First(f => f.Seq == e.Of).Event.Text}”: {(e.Mended ? "mended" : "may go as it is")} ({e.Words})",
+            CarriedMended e => $"“{card.Opened.Carried![e.Index].Text}” of card {card.Opened.Carried[e.Index].Card}: mended ({e.Words})",
+            JobDropped e => $"{e.Name} given up: {e.Reason}",
+            CardVoided e => $"Made void: {e.Reason}",
+            LiftMoved e => e.Up ? "Raised, lifting points looked at" : "Lowered, nothing underneath",
+            Signed => "Signed: the ring is closed",
+            _ => WorkScene.LineOf(card, recorded.Event)
+                ?? throw new InvalidOperationException($"Nobody says what {recorded.Event.GetType().Name} means."),
+        };
+    }
+
+    /// <summary>A press in a few words, for the button that takes it back.</summary>
+    public static string Pressed(JobCard card, Recorded recorded) => Of(card, recorded) is var line && line.Length > 44
+        ? line[..line.LastIndexOf(' ', 42)] + " …" : line;
+}

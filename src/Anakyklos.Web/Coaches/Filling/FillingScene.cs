@@ -1,0 +1,90 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Web.Wording;
+
+namespace Anakyklos.Web.Coaches.Filling;
+
+/// <summary>Filling: how much goes in now and what that brings, or where the level is to be read.</summary>
+public sealed class FillingScene : WorkScene
+{
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> Kinds => ["pour", "gauge"];
+
+    /// <inheritdoc/>
+    public override void Draw(LiftScene scene, Looker to)
+    {
+        scene.Fluid = scene.Card.Sheet.Fluids[scene.Step.What];
+        if (scene.Step.Traits.Levels)
+            Gauge(scene, scene.Fluid, to);
+        else
+            Pour(scene, scene.Fluid, to);
+    }
+
+    /// <inheritdoc/>
+    public override string? Line(JobCard card, CardEvent e) => e switch
+    {
+        Poured p => $"Poured {p.Amount}{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
+        TakenOut t => $"Took out {t.Amount}",
+        GaugeRead g => $"Dipstick: {g.Level}",
+        _ => null,
+    };
+
+    private static void Pour(LiftScene scene, FluidSystem fluid, Looker to)
+    {
+        scene.Fill = scene.Card.FillsByMarks(fluid.Id) ? scene.Card.FillOf(fluid.Id) : null;
+        Offer(scene, scene.Card.Wanted(fluid.Id) - scene.Card.Fluid(fluid.Id).Poured, to, fluid.FillBy switch
+        {
+            FillBy.Overflow => "is the book; stop when it runs out of the hole",
+            FillBy.MeasuredReturn => "came out, so as much goes back",
+            FillBy.Book => "exactly, from a measuring cup",
+            _ => fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
+        });
+        var approvals = fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", fluid.Approvals.Value)}" : "";
+        var additives = fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", fluid.Additives)}" : "";
+        scene.Facts.Add(new("Oil", $"{string.Join(" or ", fluid.Grades.Value)}{approvals}{additives}"));
+        scene.Disputed(fluid.Amount);
+    }
+
+    private static void Gauge(LiftScene scene, FluidSystem fluid, Looker to)
+    {
+        var fill = scene.Card.FillOf(fluid.Id);
+        var state = scene.Card.Fluid(fluid.Id);
+        scene.Fill = fill;
+        var read = state is { Level: { } level, Pours: > 0 } && state.SinceReading == Quantity<Volume>.Zero ? fill.After(level)
+            : (FillAdvice?)null;
+        if (read is { Verdict: FillVerdict.Pour or FillVerdict.TakeOut } advice && !scene.IsDone)
+        {
+            scene.Advice = advice;
+            scene.InTheWay = [];
+            Offer(scene, advice.Amount, to, advice.Verdict == FillVerdict.Pour ? Brings(fill, advice) : "it stands above the top mark");
+            return;
+        }
+        scene.Facts.Add(new("Read", fluid.Reading!.Value));
+        scene.Disputed(fluid.Amount);
+        scene.Facts.Add(new("Aim",
+            $"{LiftWords.School(fill.School)}, {fill.Between.Print(to.Viewer.VolumeUnits[0])} lie between the marks"));
+        scene.Offer("The oil stands here", "Gauge");
+    }
+
+    private static string Brings(DipstickFill fill, FillAdvice advice)
+    {
+        if (advice.Reaches.Fraction >= fill.Target.Fraction - 0.1m)
+            return $"brings it {LiftWords.School(fill.School)}";
+        var where = advice.Reaches.ToString();
+        return $"brings it {(where.StartsWith("at", StringComparison.Ordinal) ? where : "to " + where)}";
+    }
+
+    private static void Offer(LiftScene scene, Quantity<Volume> amount, Looker to, string why)
+    {
+        var units = to.Viewer.VolumeUnits;
+        // What is said is never more than what is wanted: rounded up it would pass the mark.
+        var printed = amount.PrintDown(units[0]);
+        (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
+        scene.Beside = [.. units.Skip(1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
+        var fields = new Dictionary<string, string> { ["amount"] = printed.ToString() };
+        scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "TakeOut", fields)
+            : new("Poured to the line", "Pour", fields);
+    }
+}

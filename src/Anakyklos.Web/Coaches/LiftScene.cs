@@ -1,0 +1,102 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Wording;
+
+namespace Anakyklos.Web.Coaches;
+
+/// <summary>What the lift shows of one step: the one value, what stands beside it, and what the big button says and does.</summary>
+public sealed class LiftScene
+{
+    public sealed record Fact(string Label, string Text);
+
+    /// <param name="Words">What the hands did.</param>
+    /// <param name="Handler">Page handler.</param>
+    /// <param name="Fields">Hidden fields that go with it.</param>
+    public sealed record Press(string Words, string Handler, IReadOnlyDictionary<string, string> Fields);
+
+    private LiftScene(JobCard card, SheetStep step) => (Card, Step) = (card, step);
+
+    public JobCard Card { get; }
+    public SheetStep Step { get; }
+    public string Number { get; internal set; } = "";
+    public string Unit { get; internal set; } = "";
+    public IReadOnlyList<string> Beside { get; internal set; } = [];
+    public List<Fact> Facts { get; } = [];
+    public IReadOnlyList<string> Cautions { get; private set; } = [];
+    public IReadOnlyList<Refusal> InTheWay { get; internal set; } = [];
+    public RunningWait? WaitsFor { get; private set; }
+    public Press? Main { get; internal set; }
+    public FillAdvice? Advice { get; internal set; }
+    public FluidSystem? Fluid { get; internal set; }
+    public DipstickFill? Fill { get; internal set; }
+
+    public bool IsDone => Card.State(Step.Id).Status is StepStatus.Done or StepStatus.LeftOut;
+    public int Place => Card.Steps.ToList().IndexOf(Step) + 1;
+    public bool HasFigure => Number.Length > 0 || WantsReading || IsKit || IsOverTorqued;
+    public bool IsLongFigure => Number.Length > 6;
+    public bool WantsAmount => Step.Traits.MeasuresOut && !IsDone;
+    public bool IsKit => Step.Traits.LaysOut;
+    public bool IsFilling => Step.Traits is { Fills: true } or { Levels: true };
+    public bool WantsReading => Step.Traits.Levels && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
+    public bool TakesTorque => Step.Traits is { Tightens: true } or { Checks: true }
+        && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
+    public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp)
+        && Card.Steps.Any(s => s.Traits.Lift == LiftMove.Raises && Card.State(s.Id).Status == StepStatus.Done);
+    public bool LiftNeeded => Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp;
+    public bool IsOverTorqued => Card.IsOverTorqued(Step.Id);
+
+    /// <summary>What to do, in the words of the sheet; of a seal that goes back in it does not say that it is new.</summary>
+    public string Title => OldAgain ? Step.Title.Replace("new ", "old ", StringComparison.Ordinal) : Step.Title;
+
+    /// <summary>The last reading of this step when it was too little; null when it passed or there was none.</summary>
+    public Typed<Torque>? TooLittle => IsDone || Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r =>
+        r.Step == Step.Id) is not { Outcome: TorqueOutcome.TooLittle } last ? null : last.Reading;
+
+    private bool OldAgain => Step.Traits is { Fits: true } or { Tightens: true } && (Step.Traits.Fits ? Step.What
+        : Card.Sheet.Fasteners[Step.What].Seal) is { } seal
+        && Card.Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain;
+    public OpenItem? Counted => Step.Traits.Closes ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
+    public Access? Access => Step.Traits is { Opens: true, LetsOut: false } or { Closes: true }
+        ? Card.Sheet.Access.GetValueOrDefault(Step.What) : null;
+
+    /// <summary>The scene of a step.</summary>
+    public static LiftScene Of(JobCard card, SheetStep step, Viewer viewer, DateTimeOffset now, IReadOnlyList<TorqueWrench> wrenches)
+    {
+        var scene = new LiftScene(card, step)
+        {
+            Cautions = [.. step.Cautions.Select(c => Caution.ByKey[c])],
+            InTheWay = card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside ? card.InTheWay(step, now) : [],
+        };
+        var waits = step.Awaits.Append(step.Id).Select(id =>
+            card.Waits.FirstOrDefault(w => w.Id == id && w.Until > now)).OfType<RunningWait>().ToList();
+        if (waits.Count > 0 && scene.InTheWay.Count == waits.Count && !scene.IsDone)
+            (scene.WaitsFor, scene.InTheWay) = (waits.MaxBy(w => w.Until), []);
+        (scene.Number, scene.Unit) = step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : step.Value.Length > 0
+            ? DriveWords.Split(step.Value) : ("", "");
+        WorkScene.Of(step.Kind).Draw(scene, new(viewer, wrenches));
+        scene.Facts.AddRange(step.Notes.Select(n => new Fact(n.Label, n.Text)));
+        if (step.From is { } from)
+            scene.Facts.Add(new("Source", from.ToString()));
+        if (scene.WaitsFor is { } wait)
+        {
+            (scene.Number, scene.Unit, scene.Beside, scene.Main) = (LiftWords.Clock(wait.Until - now), "", [], null);
+        }
+        return scene;
+    }
+
+    /// <summary>Offers the big button.</summary>
+    /// <param name="said">What the hands did.</param>
+    /// <param name="handler">The command that it gives.</param>
+    internal void Offer(string said, string handler = "Done") => Main = new(said, handler, new Dictionary<string, string>());
+
+    /// <summary>Other values for the same thing, where sources differ.</summary>
+    internal void Disputed<T>(Sourced<T> value)
+    {
+        foreach (var other in value.Disputed)
+            Facts.Add(new("Disputed", $"{other.Says} in {other.From.Source.Title}, {other.From.At}"));
+    }
+}

@@ -1,0 +1,42 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Web.Wording;
+
+namespace Anakyklos.Web.Coaches.Opening;
+
+/// <summary>Opening and closing: the tool and its size, or how many fasteners come out and go in.</summary>
+public sealed class OpeningScene : WorkScene
+{
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> Kinds => ["open", "close", "drain"];
+
+    /// <inheritdoc/>
+    public override void Draw(LiftScene scene, Looker to)
+    {
+        if (scene.Access is { } access)
+            Way(scene, access);
+        else
+            Fastener(scene, scene.Card.Sheet.Fasteners[scene.Step.What]);
+    }
+
+    private static void Way(LiftScene scene, Access access)
+    {
+        scene.Facts.Add(new("Tool", access.Tool));
+        if (access.Count == 0)
+        {
+            scene.Offer(Said(scene.Step));
+            return;
+        }
+        var count = scene.Counted?.Count ?? access.Count;
+        (scene.Number, scene.Unit) = ($"{count}", access.CountOf);
+        scene.Offer($"All {count} {access.CountOf} {(scene.Step.Traits.Opens ? "out" : "in")}");
+    }
+
+    private static void Fastener(LiftScene scene, Fastener fastener)
+    {
+        (scene.Number, scene.Unit) = DriveWords.Figure(fastener.Drive);
+        if (scene.Number.Length == 0)
+            scene.Facts.Add(new("Tool", fastener.Drive));
+        scene.Offer(Said(scene.Step));
+    }
+}

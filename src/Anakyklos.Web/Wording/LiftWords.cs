@@ -1,0 +1,108 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Web.Wording;
+
+/// <summary>The words of the trade for what the core says in types.</summary>
+public static class LiftWords
+{
+    public static string Place(Place place) => place switch
+    {
+        Core.Sheets.Place.Cab => "in the cab",
+        Core.Sheets.Place.Top => "above",
+        Core.Sheets.Place.Side => "beside it",
+        _ => "below",
+    };
+
+    public static string School(TargetSchool school) => school switch
+    {
+        TargetSchool.TopMark => "to the top mark",
+        TargetSchool.ThreeQuarters => "to three quarters",
+        _ => "to a little under the top mark",
+    };
+
+    public static string Grade(FindingGrade grade) => grade switch
+    {
+        FindingGrade.Sound => "sound",
+        FindingGrade.KeepAnEye => "keep an eye on it",
+        FindingGrade.PlanIt => "plan it",
+        _ => "stop",
+    };
+
+    /// <summary>Minutes and seconds, 00:00 when it is over; hours only when there are any.</summary>
+    public static string Clock(TimeSpan left) => left <= TimeSpan.Zero ? "00:00" : left.TotalHours >= 1 ? left.ToString(@"h\:mm\:ss")
+        : left.ToString(@"mm\:ss");
+
+    public static string Spent(TimeSpan time) => time.TotalHours >= 1 ? $"{(int)time.TotalHours} h {time.Minutes:00}"
+        : $"{Math.Max(0, (int)time.TotalMinutes)} min";
+
+    /// <summary>Whole units with thin groups, as a dash shows them.</summary>
+    public static string Odometer(Quantity<Distance> reading, Unit<Distance> unit) =>
+        $"{Math.Round(reading.In(unit)):#,0} {unit.Symbol}".Replace(',', '\u202f');
+
+    public static string Hold(TimeSpan hold) => hold.TotalSeconds % 60 == 0 ? $"{hold.TotalMinutes:0} min" : $"{hold.TotalSeconds:0} s";
+
+    /// <summary>A due date, distance or both.</summary>
+    public static string Due(NextDue due, Unit<Distance> unit) => string.Join(" or ", new[]
+    {
+        due.By is { } by ? $"{by:d MMM yyyy}" : "", due.At is { } at ? $"at {Odometer(at, unit)}" : "",
+            due.AtHours is { } hours ? $"at {hours} h" : "",
+    }.Where(t => t.Length > 0).DefaultIfEmpty("by running hours"));
+
+    /// <summary>What a change of order costs, as the end of a sentence; empty when nothing.</summary>
+    public static string Later(TimeSpan costs) => costs > TimeSpan.Zero ? $": {Spent(costs)} later" : costs < TimeSpan.Zero
+        ? $": {Spent(-costs)} earlier" : "";
+
+    /// <summary>An interval in a line: normal, harsh, and how often of it.</summary>
+    public static string Every(IntervalRule rule)
+    {
+        static string One(ServiceInterval i) => string.Join(" or ",
+            new[] { i.Every is { } km ? Odometer(km, Distance.Kilometre) : "", i.Months is { } m ? $"{m} months" : "",
+            i.Hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0));
+        var harsh = rule.Harsh == rule.Normal ? "" : $", harsh {One(rule.Harsh)}";
+        var times = rule.EveryTime switch { <= 1 => "", 2 => ", every second time", _ => $", every {rule.EveryTime}th time" };
+        return $"every {One(rule.Normal)}{harsh}{times}";
+    }
+
+    /// <summary>How a fluid is brought to its level.</summary>
+    public static string FillBy(FluidSystem fluid) => fluid.FillBy switch
+    {
+        Core.Sheets.FillBy.Dipstick => "by dipstick",
+        Core.Sheets.FillBy.SightGlass => "by the window",
+        Core.Sheets.FillBy.Rod => "by the rod",
+        Core.Sheets.FillBy.Overflow => "until it runs over",
+        Core.Sheets.FillBy.MeasuredReturn => "as much as came out, then by dipstick",
+        _ => "measured out",
+    };
+
+    /// <summary>Where the hands go after a step, as a sentence without a full stop; empty when nothing is left, or when the next step says
+    /// it itself.</summary>
+    public static string Stay(HandsGo hands)
+    {
+        var go = hands switch { { LiftUp: true } => "then raise it", { LiftUp: false } => "then lower it",
+            { Then: { } place } => $"then {Go(place)}", _ => "" };
+        string[] numbers = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
+        return hands is { More: 0, LiftUp: not null } ? ""
+            : hands.More == 0 ? go.Length > 0 ? char.ToUpperInvariant(go[0]) + go[1..] : ""
+            : $"Stay {Place(hands.Here)}: {(hands.More < numbers.Length ? numbers[hands.More] : $"{hands.More}")} more "
+                + $"here{(go.Length > 0 ? ", " + go : "")}";
+    }
+
+    /// <summary>The way of a belt in words.</summary>
+    public static string Route(BeltRoute belt) =>
+        string.Join(", then ", belt.Pulleys.Select(p => p.Back ? $"{p.Name} with its back" : p.Name));
+
+    private static string Go(Place place) => place switch
+    {
+        Core.Sheets.Place.Cab => "into the cab",
+        Core.Sheets.Place.Top => "to the engine bay",
+        Core.Sheets.Place.Side => "to the side",
+        _ => "below",
+    };
+
+    /// <summary>Hours and minutes as 2:24.</summary>
+    public static string Span(TimeSpan time) => $"{(int)time.TotalHours}:{time.Minutes:00}";
+}
