@@ -46,9 +46,9 @@ const bare = spawn('dotnet', [join(root, 'bench/Bare/bin/Release/net10.0/Bare.dl
 try {
   let headers;
   await client(OURS, 'iona', '2468', (h) => { headers = h; });
-  const body = (n) => JSON.stringify({ command: crypto.randomUUID(), grade: 'Sound', text: `press ${n}` });
+  const body = (n) => JSON.stringify({ command: crypto.randomUUID(), say: 'saw', step: 'label', grade: 'sound', text: `press ${n}` });
   // Noting a finding passes the same path as confirming a step: antiforgery, person, rules, event, hash chain, sync; and it can be repeated.
-  const confirm = (_, n) => request(OURS, 'POST', '/api/v1/cards/1007/steps/label/findings', headers, body(n));
+  const confirm = (_, n) => request(OURS, 'POST', '/api/v1/cards/1007/commands', headers, body(n));
   const insert = (_, n) => request(BARE, 'POST', '/line', {}, JSON.stringify({ command: crypto.randomUUID(), reason: `press ${n}` }));
   // Long enough for the runtime to have compiled both for good.
   await press(12, confirm);

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Anakyklos.Core.Cards;
 
 namespace Anakyklos.Web.Tests;
 
@@ -19,18 +20,18 @@ public sealed class ApiTests : IAsyncLifetime
 
     public async Task DisposeAsync() => await _host.DisposeAsync();
 
-    private Task<JsonNode> Post(string path, object body) => _browser.Api(HttpMethod.Post, HalfDone + path, body, _token);
+    private Task<JsonNode> Post(object body) => _browser.Api(HttpMethod.Post, HalfDone + "/commands", body, _token);
 
     [Fact]
     public async Task A_step_is_confirmed_once_however_often_it_is_sent()
     {
         var command = Guid.NewGuid();
-        var first = await Post("/steps/filter-cap-off/done", new { command });
-        var second = await Post("/steps/filter-cap-off/done", new { command });
+        var first = await Post(new { say = "done", step = "filter-cap-off", command });
+        var second = await Post(new { say = "done", step = "filter-cap-off", command });
         Assert.Equal((false, true), (first["repeated"]!.GetValue<bool>(), second["repeated"]!.GetValue<bool>()));
         Assert.Equal(first["seq"]!.GetValue<int>(), second["seq"]!.GetValue<int>());
         Assert.Equal("compare-filter", second["next"]!.GetValue<string>());
-        await Post("/steps/filter-cap-off/done", new { command = Guid.NewGuid() });
+        await Post(new { say = "done", step = "filter-cap-off", command = Guid.NewGuid() });
         Assert.Equal(HttpStatusCode.Conflict, _browser.Status);
     }
 
@@ -38,41 +39,56 @@ public sealed class ApiTests : IAsyncLifetime
     public async Task A_reading_in_the_wrong_unit_comes_back_as_a_question()
     {
         foreach (var step in new[] { "filter-cap-off", "compare-filter", "fit-ring", "fit-filter" })
-            await Post($"/steps/{step}/done", new { command = Guid.NewGuid() });
-        var asked = await Post("/steps/tighten-filter-cap/readings", new { command = Guid.NewGuid(), torque = "18.5 N·m" });
+            await Post(new { say = "done", step = step, command = Guid.NewGuid() });
+        var asked = await Post(new { say = "reading", step = "tighten-filter-cap", command = Guid.NewGuid(), torque = "18.5 N·m" });
         Assert.Equal(HttpStatusCode.Conflict, _browser.Status);
         Assert.Equal("18.5 lbf·ft", asked["question"]!["perhapsMeant"]!.GetValue<string>());
-        await Post("/steps/tighten-filter-cap/readings", new { command = Guid.NewGuid(), torque = "18.5 ft-lb" });
+        await Post(new { say = "reading", step = "tighten-filter-cap", command = Guid.NewGuid(), torque = "18.5 ft-lb" });
         Assert.Equal(HttpStatusCode.OK, _browser.Status);
         var events = (JsonArray)await _browser.Api(HttpMethod.Get, HalfDone + "/events");
         Assert.Equal("18.5 lbf·ft", events[^1]!["event"]!["reading"]!.GetValue<string>());
     }
 
     [Theory]
-    [InlineData("/steps/drain/done", "{ broken", HttpStatusCode.BadRequest)]
-    [InlineData("/steps/drain/done", "{}", HttpStatusCode.BadRequest)]
-    [InlineData("/steps/tighten-drain-plug/readings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111111\",\"torque\":\"38\"}",
-        HttpStatusCode.BadRequest)]
-    [InlineData("/steps/first-pour/pours", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111112\",\"amount\":\"5 L\"}",
-        HttpStatusCode.Conflict)]
-    [InlineData("/steps/none/done", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111113\"}", HttpStatusCode.Conflict)]
-    [InlineData("/steps/drain/findings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111114\",\"grade\":\"sound\",\"text\":\"\"}",
-        HttpStatusCode.UnprocessableEntity)]
-    [InlineData("/steps/drain/findings", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111115\",\"grade\":\"awful\",\"text\":\"x\"}",
-        HttpStatusCode.BadRequest)]
-    [InlineData("/signature", "{\"command\":\"7c0b4df2-8a9e-4b0e-9d6e-111111111116\"}", HttpStatusCode.Conflict)]
-    public async Task What_is_wrong_is_answered_with_its_status_and_writes_nothing(string path, string body, HttpStatusCode status)
+    [InlineData("{ broken", HttpStatusCode.BadRequest, "")]
+    [InlineData("[]", HttpStatusCode.BadRequest, "id of its own")]
+    [InlineData("""{ "say": "done", "step": "drain" }""", HttpStatusCode.BadRequest, "id of its own")]
+    [InlineData("""{ ID, "say": "done", "step": "none" }""", HttpStatusCode.Conflict, "no step")]
+    [InlineData("""{ ID, "say": "done", "step": 7 }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "done", "step": "filter-cap-off", "count": "2" }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "done", "step": "filter-cap-off", "cuont": 2 }""", HttpStatusCode.UnprocessableEntity, "no field “cuont”")]
+    [InlineData("""{ ID, "say": "sing" }""", HttpStatusCode.UnprocessableEntity, "Nobody here knows")]
+    [InlineData("""{ ID, "step": "drain" }""", HttpStatusCode.UnprocessableEntity, "Nobody here knows")]
+    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": "38" }""", HttpStatusCode.UnprocessableEntity, "Add the unit")]
+    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": 38 }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug" }""", HttpStatusCode.UnprocessableEntity, "Type a torque")]
+    [InlineData("""{ ID, "say": "pour", "step": "first-pour", "amount": "5 L" }""", HttpStatusCode.Conflict, "")]
+    [InlineData("""{ ID, "say": "pour", "step": "first-pour", "amount": "5 L", "warned": "yes" }""", HttpStatusCode.UnprocessableEntity,
+        "wrong shape")]
+    [InlineData("""{ ID, "say": "gauge", "step": "read-level", "level": "full" }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "saw", "step": "drain", "grade": "sound", "text": "" }""", HttpStatusCode.UnprocessableEntity, "missing")]
+    [InlineData("""{ ID, "say": "saw", "step": "drain", "grade": "awful", "text": "x" }""", HttpStatusCode.UnprocessableEntity, "how bad")]
+    [InlineData("""{ ID, "say": "back" }""", HttpStatusCode.UnprocessableEntity, "missing")]
+    [InlineData("""{ ID, "say": "back", "of": 99999999999 }""", HttpStatusCode.UnprocessableEntity, "whole number")]
+    [InlineData("""{ ID, "say": "kit", "step": "lay-out-kit", "parts": ["x"] }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "kit", "step": "lay-out-kit", "pan": "8 L" }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "kit", "step": "lay-out-kit", "parts": { "oil-filter": { "choice": "stands-in" } } }""",
+        HttpStatusCode.UnprocessableEntity, "what lies there")]
+    [InlineData("""{ ID, "say": "sign" }""", HttpStatusCode.Conflict, "Close it first")]
+    public async Task What_is_wrong_is_answered_in_words_with_its_status_and_writes_nothing(string body, HttpStatusCode status, string words)
     {
         var before = (await _browser.Api(HttpMethod.Get, HalfDone))["seq"]!.GetValue<int>();
-        await Post(path, body);
+        var answer = await Post(body.Replace("ID", $"\"command\": \"{Guid.NewGuid()}\"", StringComparison.Ordinal));
         Assert.Equal(status, _browser.Status);
+        Assert.Contains(words, $"{answer["detail"]} {answer["title"]}");
         Assert.Equal(before, (await _browser.Api(HttpMethod.Get, HalfDone))["seq"]!.GetValue<int>());
     }
 
     [Fact]
     public async Task Posts_need_the_token_and_everything_needs_a_person()
     {
-        await _browser.Api(HttpMethod.Post, HalfDone + "/steps/filter-cap-off/done", new { command = Guid.NewGuid() });
+        await _browser.Api(HttpMethod.Post, HalfDone + "/commands",
+            new { say = "done", step = "filter-cap-off", command = Guid.NewGuid() });
         Assert.Equal(HttpStatusCode.BadRequest, _browser.Status);
         var stranger = _host.NewBrowser();
         await stranger.Api(HttpMethod.Get, "/api/v1/cards");
@@ -82,13 +98,23 @@ public sealed class ApiTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task The_description_names_every_endpoint()
+    public async Task The_description_names_every_endpoint_and_every_command_with_its_fields()
     {
         var document = await _host.NewBrowser().Api(HttpMethod.Get, "/openapi/v1.json");
-        var paths = document["paths"]!.AsObject().Select(p => p.Key).ToList();
-        foreach (var path in new[] { "/api/v1/cards", "/api/v1/cards/{id}", "/api/v1/cards/{id}/steps",
-            "/api/v1/cards/{id}/steps/{step}/readings", "/api/v1/cards/{id}/signature" })
-            Assert.Contains(path, paths);
+        var paths = document["paths"]!.AsObject();
+        foreach (var path in new[] { "/api/v1/cards", "/api/v1/cards/{id}", "/api/v1/cards/{id}/steps", "/api/v1/cards/{id}/events" })
+            Assert.Contains(path, paths.Select(p => p.Key));
+        var commands = (JsonArray)paths["/api/v1/cards/{id}/commands"]!["post"]!["requestBody"]!["content"]!["application/json"]!["schema"]!
+            ["oneOf"]!;
+        Assert.Equal(CommandBook.All.Select(c => c.Name), commands.Select(c => c!["title"]!.GetValue<string>()));
+        foreach (var (declared, said) in CommandBook.All.Zip(commands))
+        {
+            Assert.Equal([.. declared.Fields.Select(f => f.Name), "command", "say"], said!["properties"]!.AsObject().Select(p => p.Key));
+            Assert.All(said["properties"]!.AsObject(), p => Assert.False(string.IsNullOrEmpty(p.Value!["description"]!.GetValue<string>())));
+        }
+        var reading = commands.First(c => c!["title"]!.GetValue<string>() == "reading")!;
+        Assert.Contains("lbf·ft", reading["properties"]!["torque"]!["description"]!.GetValue<string>());
+        Assert.Equal(["step", "torque", "command", "say"], reading["required"]!.AsArray().Select(r => r!.GetValue<string>()));
     }
 
     [Fact]

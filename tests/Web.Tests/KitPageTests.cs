@@ -153,7 +153,7 @@ public sealed class KitPageTests : IAsyncLifetime
         await _browser.Get($"/kit/{card}?handler=File");
         var kit = await _browser.Answer.Content.ReadAsStringAsync();
         Assert.StartsWith("kind,what,number or size,wanted,in hand,for\npart,Oil filter cartridge,TC-0621-F,1,1,", kit);
-        await _browser.Get("/stores?handler=Order");
+        await _browser.Get("/stores?handler=order");
         var order = await _browser.Answer.Content.ReadAsStringAsync();
         Assert.Contains("SK-3312-S,", order);
         Assert.Contains("TC-0714-R,Washer for the drain plug,1,pieces,", order);

@@ -49,7 +49,7 @@ public sealed class PageTests : IAsyncLifetime
         var (browser, card) = await OnNewCard();
         await WorkUpTo(browser, card, null);
         Assert.Contains("Nothing is open", browser.Heading);
-        await browser.Submit("form[action='?handler=Sign']");
+        await browser.Submit("form[action='?handler=sign']");
         Assert.Equal($"/record/{card}", browser.Address.AbsolutePath);
         Assert.Contains("158 200 km", browser.Text);
         Assert.Contains("Signed by Iona R.", browser.Text);
@@ -67,7 +67,7 @@ public sealed class PageTests : IAsyncLifetime
         Assert.Contains("The kit has not been confirmed yet.", browser.Text);
         var hidden = browser.Page.QuerySelectorAll("input[type=hidden]");
         await browser.Get($"/lift/{card}?step=warm-up");
-        Assert.Equal(HttpStatusCode.Conflict, await browser.Submit("form[action='?handler=Done'] button", ("step", "drain")));
+        Assert.Equal(HttpStatusCode.Conflict, await browser.Submit("form[action='?handler=done'] button", ("step", "drain")));
         Assert.Contains("The vehicle is down.", browser.Text);
         Assert.DoesNotContain("Exception", browser.Text);
     }
@@ -186,7 +186,7 @@ public sealed class PageTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit(".counter", ("who", "una"), ("pin", "0000")));
         Assert.Contains("not right", browser.Text);
         await browser.Submit(".counter", ("who", "una"), ("pin", "2468"));
-        await browser.Submit("form[action='?handler=Sign']");
+        await browser.Submit("form[action='?handler=sign']");
         Assert.Contains("countersigned by Una B.", browser.Text);
     }
 
@@ -208,9 +208,9 @@ public sealed class PageTests : IAsyncLifetime
         await WorkUpTo(browser, card, "Open the bonnet");
         await browser.Get($"/lift/{card}");
         Assert.Contains("Take back what you pressed last Run the engine warm", browser.Text);
-        await browser.Submit("form[action='?handler=Back']");
+        await browser.Submit("form[action='?handler=back']");
         Assert.StartsWith("Run the engine warm", browser.Heading);
-        await browser.Submit("form[action='?handler=Back']");
+        await browser.Submit("form[action='?handler=back']");
         Assert.StartsWith("Chock the rear wheels", browser.Heading);
     }
 

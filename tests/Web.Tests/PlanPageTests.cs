@@ -109,7 +109,7 @@ public sealed class PlanPageTests : IAsyncLifetime
         var card = await Opened("HD-11", "88400", "engine-oil-and-filter", "grease");
         await _browser.Get($"/lift/{card}?step=grease-hinges");
         Assert.Contains("Taken before its turn.", _browser.Text);
-        Assert.NotNull(_browser.Page.QuerySelector("form[action='?handler=Early']"));
+        Assert.NotNull(_browser.Page.QuerySelector("form[action='?handler=early']"));
         await _browser.Get($"/lift/{card}?step=undo-oil-filter-can");
         Assert.Matches("Stay below: .* more here, then lower it", _browser.Text);
     }
@@ -119,7 +119,7 @@ public sealed class PlanPageTests : IAsyncLifetime
     {
         var card = await Opened("HD-11", "88400", "front-axle-oil", "rear-axle-oil");
         await _browser.Get($"/lift/{card}?step=fit-rear-drain-washer&panel=stuck");
-        await _browser.Submit("button[formaction='?handler=Aside']", ("reason", "Washer on Friday's boat"));
+        await _browser.Submit("button[formaction='?handler=aside']", ("reason", "Washer on Friday's boat"));
         await _browser.Get($"/plan/{card}");
         var blocked = _browser.Page.QuerySelector(".blocked")!.TextContent;
         Assert.Contains("Washer on Friday's boat", blocked);

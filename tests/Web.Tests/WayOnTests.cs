@@ -113,7 +113,7 @@ public sealed class WayOnTests : IAsyncLifetime
     {
         await WorkUpTo("Wipe the plug");
         await _browser.Get($"/lift/{_card}?step=lay-out-kit");
-        Assert.Equal(HttpStatusCode.OK, await _browser.Submit("#kit", ("pan", "8 L + 5 L"), ("oil-engine-oil", "9 L")));
+        Assert.Equal(HttpStatusCode.OK, await _browser.Submit("#kit", ("pan", "8 L + 5 L"), ("amount-engine-oil", "9 L")));
         Assert.Equal(2, Card.Kit!.AllPans.Count);
         await _browser.Get($"/lift/{_card}?step=lay-out-kit");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("#kit", ("product-engine-oil", "Salad oil")));
@@ -125,11 +125,11 @@ public sealed class WayOnTests : IAsyncLifetime
     {
         await WorkUpTo("Wipe the plug");
         await _browser.Get($"/lift/{_card}?panel=stuck");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Drop]"));
-        await _browser.Submit("button[formaction*=Drop]", ("reason", "Called to the ferry"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=drop]"));
+        await _browser.Submit("button[formaction*=drop]", ("reason", "Called to the ferry"));
         Assert.Empty(Card.Jobs);
         await WorkUpTo(null);
-        await _browser.Submit("form[action*=Sign]");
+        await _browser.Submit("form[action*=sign]");
         Assert.Contains("Called to the ferry", _browser.Text);
         await _browser.Get("/vehicle/HD-07");
         Assert.Equal(HttpStatusCode.OK, _browser.Status);
@@ -139,7 +139,7 @@ public sealed class WayOnTests : IAsyncLifetime
     public async Task A_card_on_which_nothing_was_opened_is_made_void_and_another_one_can_be_opened()
     {
         await _browser.Get($"/lift/{_card}?panel=stuck");
-        await _browser.Submit("button[formaction*=Void]", ("reason", "Wrong van"));
+        await _browser.Submit("button[formaction*=void]", ("reason", "Wrong van"));
         Assert.Equal($"/record/{_card}", _browser.Address.AbsolutePath);
         Assert.Contains("Made void by Iona R.", _browser.Text);
         await _browser.Get("/");
@@ -164,7 +164,7 @@ public sealed class WayOnTests : IAsyncLifetime
         await _browser.Get($"/lift/{_card}");
         Assert.Null(_browser.Page.QuerySelector(".held"));
         await WorkUpTo(null);
-        await _browser.Submit("form[action*=Sign]");
+        await _browser.Submit("form[action*=sign]");
         await _browser.Get("/vehicle/HD-07");
         Assert.Contains("Slivers on the magnet", _browser.Text);
         await _browser.Get("/intake?plate=HD-07");
@@ -177,19 +177,19 @@ public sealed class WayOnTests : IAsyncLifetime
     public async Task The_endpoints_judge_a_kit_as_the_page_does_and_believe_nothing_that_is_claimed()
     {
         var token = await _browser.Token();
-        var body = """{"command":"COMMAND","pan":"8 L","parts":{"oil-filter":{"choice":"in-hand"},"filter-cap-ring":{"choice":"in-hand"},"drain-washer":{"choice":"in-hand"}},"oils":{"engine-oil":{"amount":"7 L","product":"Salad oil","lacks":""}}}"""
+        var body = """{"command":"COMMAND","say":"kit","step":"lay-out-kit","pan":["8 L"],"parts":{"oil-filter":{"choice":"in-hand"},"filter-cap-ring":{"choice":"in-hand"},"drain-washer":{"choice":"in-hand"}},"oils":{"engine-oil":{"amount":"7 L","product":"Salad oil"}}}"""
             .Replace("COMMAND", Guid.NewGuid().ToString());
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit", body, token);
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/commands", body, token);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit",
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/commands",
             body.Replace("\"drain-washer\":{\"choice\":\"in-hand\"}", "\"drain-washer\":{\"choice\":\"stands-in\",\"number\":\"X\"}"),
             token);
-        Assert.Equal(HttpStatusCode.BadRequest, _browser.Status);
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit",
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/commands",
             body.Replace("Salad oil", "Gannet Lowash 5W-30").Replace("8 L", "6 L"), token);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
         Assert.Null(Card.Kit);
-        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/steps/lay-out-kit/kit",
+        await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/commands",
             body.Replace("Salad oil", "gannet lowash 5w30"), token);
         Assert.Equal(HttpStatusCode.OK, _browser.Status);
     }

@@ -39,7 +39,7 @@ test('a backup taken while it is served can be verified, and served again', asyn
   const server = await startServer(['demo', '--data', data, '--port', '5194'], 5194);
   try {
     const call = await client(5194, 'iona', PIN);
-    const press = () => call('POST', '/api/v1/cards/1007/steps/label/aside', { command: crypto.randomUUID(), reason: 'later' });
+    const press = () => call('POST', '/api/v1/cards/1007/commands', { command: crypto.randomUUID(), say: 'aside', step: 'label', reason: 'later' });
     expect((await press()).status).toBe(200);
     const copy = join(restored, 'anakyklos.db');
     expect(await run(['backup', copy, '--data', data])).toMatchObject({ code: 0 });

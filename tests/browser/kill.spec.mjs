@@ -21,9 +21,9 @@ test('what was answered "saved" is there after kill -9, once', async () => {
   let pressed = 0;
   let call;
 
-  const send = async (call, id, path, body) => {
+  const send = async (call, id, body) => {
     try {
-      const answer = await call('POST', CARD + path, { command: id, ...body });
+      const answer = await call('POST', `${CARD}/commands`, { command: id, ...body });
       if (answer.ok && (await answer.json()).seq > 0) { saved.add(id); unknown.delete(id); return true; }
       throw new Error(`refused: ${await answer.text()}`);
     } catch (e) {
@@ -41,17 +41,17 @@ test('what was answered "saved" is there after kill -9, once', async () => {
     expect([...saved].filter((id) => counted.get(id) !== 1), `saved, but not there once, after kill ${kill}`).toEqual([]);
     expect([...unknown.keys()].filter((id) => counted.get(id) > 1)).toEqual([]);
     // A client that got no answer sends the same command again: it must count once, whether it had been written or not.
-    for (const [id, [path, body]] of [...unknown]) expect(await send(call, id, path, body)).toBe(true);
+    for (const [id, body] of [...unknown]) expect(await send(call, id, body)).toBe(true);
 
     let dead = false;
     const worker = async () => {
       while (!dead) {
         const id = randomUUID();
         const step = steps.length && pressed % 12 === 0 ? steps.shift() : null;
-        const press = step ? [`/steps/${step}/done`, {}] : ['/steps/label/findings', { grade: 'Sound', text: `press ${pressed}` }];
+        const press = step ? { say: 'done', step } : { say: 'saw', step: 'label', grade: 'sound', text: `press ${pressed}` };
         pressed++;
         unknown.set(id, press);
-        if (!(await send(call, id, ...press))) return;
+        if (!(await send(call, id, press))) return;
       }
     };
     const workers = [worker(), worker(), worker()];

@@ -16,7 +16,9 @@ export async function openCard(page, odometer) {
     await page.goto('/stores');
     await page.getByLabel('Part number').fill(number);
     await page.getByLabel('Pieces').fill('2');
+    const answered = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().includes('/stores'), { timeout: 30_000 });
     await page.getByRole('button', { name: 'Book the parts in' }).click();
+    expect((await answered).status(), `booking ${number} in`).toBe(302);
     await expect(page.getByRole('status').first()).toContainText(number);
   }
   await page.goto('/');

@@ -33,7 +33,7 @@ async function press(page, times) {
       for (const field of await page.locator('#kit .kit-amounts input').all()) {
         const name = await field.getAttribute('name');
         if (name === 'pan') await field.fill('20 L + 20 L + 20 L');
-        else if (name.startsWith('oil-')) await field.fill('20 L');
+        else if (name.startsWith('amount-')) await field.fill('20 L');
         else if (name.startsWith('product-') && !(await field.inputValue())) await field.fill('Red drum');
         else if (name.startsWith('reason-') && !(await field.inputValue())) {
           if (!(await field.isVisible())) await field.locator('xpath=ancestor::details/summary').click();

@@ -29,11 +29,21 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
     /// <param name="unit">The unit wanted.</param>
     public Printed PrintDown(Unit<T> unit)
     {
+        var (value, decimals) = Down(unit);
+        return new(QuantityText.Number(value, unit.MinDecimals, decimals), unit.Symbol);
+    }
+
+    /// <summary>The quantity that <see cref="PrintDown"/> prints.</summary>
+    /// <param name="unit">The unit wanted.</param>
+    public Quantity<T> RoundDown(Unit<T> unit) => Of(Down(unit).Value, unit);
+
+    private (decimal Value, int Decimals) Down(Unit<T> unit)
+    {
         var (decimals, value) = (unit.MaxDecimals, In(unit));
         var scale = (decimal)Math.Pow(10, decimals);
         while (Math.Truncate(value * scale) == 0 && value != 0 && decimals++ < 12)
             scale *= 10;
-        return new(QuantityText.Number(Math.Truncate(value * scale) / scale, unit.MinDecimals, decimals), unit.Symbol);
+        return (Math.Truncate(value * scale) / scale, decimals);
     }
 
     /// <summary>The number in the unit with all its decimals, and the unit: what can be read back as the same amount.</summary>

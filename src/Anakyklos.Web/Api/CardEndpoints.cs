@@ -1,7 +1,7 @@
+using System.Text.Json;
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Filling;
-using Anakyklos.Core.Quantities;
 using Anakyklos.Storage;
+using Anakyklos.Web.Commands;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.OpenApi;
@@ -42,44 +42,41 @@ internal static class CardEndpoints
             TypedResults.ServerSentEvents(changes.Of(id, cancel), "changed"))
             .WithSummary("A stream of the card's last seq whenever it changes");
 
-        Post<StepBody>(api, "/steps/{step}/done", "A step is done", (body, step) => new ConfirmStep(step, body.Count, body.Reason ?? ""));
-        Post<KitBody>(api, "/steps/{step}/kit", "Parts, pan and oil are laid out", (body, step) =>
-            new ConfirmKit(step, body.Parts ?? new Dictionary<string, KitPart>(),
-            body.Pans ?? (body.Pan is { } pan ? [pan] : []), body.Oils ?? new Dictionary<string, OilLaidOut>()));
-        Post<ReadingBody>(api, "/steps/{step}/readings", "A torque was read",
-            (body, step) => new TakeReading(step, body.Torque, body.UnitIsMeant));
-        Post<PourBody>(api, "/steps/{step}/pours", "An amount went in", (body, step) => new Pour(step, body.Amount, body.WarningSeen));
-        Post<LevelBody>(api, "/steps/{step}/levels", "The dipstick was read",
-            (body, step) => new ReadGauge(step, new Level(body.Fraction)));
-        Post<ReasonBody>(api, "/steps/{step}/aside", "A step is left for later", (body, step) => new PutAside(step, body.Reason ?? ""));
-        Post<PourBody>(api, "/steps/{step}/measures", "What came out was measured", (body, step) => new Measure(step, body.Amount));
-        Post<SignBody>(api, "/steps/{step}/early", "A step is taken before its turn", (_, step) => new TakeEarly(step));
-        Post<SignBody>(api, "/order", "What is left is put in its best order from here", (_, _) => new OrderAgain());
-        Post<FindingBody>(api, "/steps/{step}/findings", "Something was seen", (body, step) =>
-            new NoteFinding(step, body.Grade, body.Text ?? ""));
-        Post<TakeBackBody>(api, "/take-back", "What you pressed last is taken back", (body, _) => new TakeBack(body.Of));
-        Post<ReasonBody>(api, "/jobs/{step}/given-up", "A job cannot be finished and is given up", (body, job) =>
-            new DropJob(job, body.Reason ?? ""));
-        Post<ReasonBody>(api, "/void", "Nothing was opened: the card is made void", (body, _) => new VoidCard(body.Reason ?? ""));
-        Post<DecisionBody>(api, "/decisions", "The lead decides about a finding graded stop", (body, _) =>
-            new DecideStop(body.Of, body.Mended, body.Words ?? ""));
-        Post<SignBody>(api, "/signature", "The card is signed", (_, _) => new Sign());
+        api.MapPost("/cards/{id:long}/commands", Give).WithSummary("Something is said to a card; the description names all that can be")
+            .Accepts<JsonElement>("application/json").AddOpenApiOperationTransformer(DescribeCommands)
+            .Produces<CommandView>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
 
-    private static void Post<TBody>(RouteGroupBuilder api, string path, string summary, Func<TBody, string,
-        CardCommand> command) where TBody : ICommandBody =>
-        api.MapPost("/cards/{id:long}" + path, async (long id, string? step, TBody body, CardStore cards, Viewer viewer,
-            WorkshopClock clock) =>
-        {
-            if (body.Command == Guid.Empty)
-                return Results.Problem("Give every command an id of its own.", statusCode: 400);
-            return await cards.Handle(id, body.Command, command(body, step ?? ""), viewer.Member!.Person, clock.Now) is { } answer
-                ? Answer(answer) : Missing();
-        }).WithSummary(summary).Produces<CommandView>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-
-    private static IResult Answer(CardAnswer answer) => answer.Decision switch
+    private static Task DescribeCommands(OpenApiOperation operation, OpenApiOperationTransformerContext context, CancellationToken cancel)
     {
-        Accepted => Results.Ok(new CommandView(answer.Card.History.Count, answer.Repeated, answer.Card.Next?.Id)),
+        operation.RequestBody = new OpenApiRequestBody
+        {
+            Required = true,
+            Content = new Dictionary<string, OpenApiMediaType> { ["application/json"] = new() { Schema = CommandSchema.Body() } },
+        };
+        return Task.CompletedTask;
+    }
+
+    private static async Task<IResult> Give(long id, JsonElement body, CardStore cards, Viewer viewer, WorkshopClock clock)
+    {
+        if (body.ValueKind != JsonValueKind.Object || !body.TryGetProperty("command", out var own)
+            || own.ValueKind != JsonValueKind.String || !own.TryGetGuid(out var command) || command == Guid.Empty)
+            return Results.Problem("Give every command an id of its own.", statusCode: 400);
+        var name = body.TryGetProperty("say", out var say) && say.ValueKind == JsonValueKind.String ? say.GetString() : null;
+        var fields = new JsonFields(body);
+        var wanted = CommandBook.Read(name, fields, out var problems);
+        if (CommandBook.Find(name) is { } known)
+            problems = [.. problems, .. fields.Unknown(known, "command", "say")];
+        if (wanted is null || problems.Count > 0)
+            return Answer(new Refused(problems));
+        return await cards.Handle(id, command, wanted, viewer.Member!.Person, clock.Now) is { } answer ? Answer(answer) : Missing();
+    }
+
+    private static IResult Answer(CardAnswer answer) => answer.Decision is Accepted
+        ? Results.Ok(new CommandView(answer.Card.History.Count, answer.Repeated, answer.Card.Next?.Id)) : Answer(answer.Decision);
+
+    private static IResult Answer(Decision decision) => decision switch
+    {
         Asked asked => Results.Problem(asked.Question.Text, statusCode: 409, title: "A question first", extensions: new Dictionary<string,
             object?>
         {

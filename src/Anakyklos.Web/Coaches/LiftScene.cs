@@ -14,9 +14,9 @@ public sealed class LiftScene
     public sealed record Fact(string Label, string Text);
 
     /// <param name="Words">What the hands did.</param>
-    /// <param name="Handler">Page handler.</param>
+    /// <param name="Command">The command that it gives.</param>
     /// <param name="Fields">Hidden fields that go with it.</param>
-    public sealed record Press(string Words, string Handler, IReadOnlyDictionary<string, string> Fields);
+    public sealed record Press(string Words, string Command, IReadOnlyDictionary<string, string> Fields);
 
     private LiftScene(JobCard card, SheetStep step) => (Card, Step) = (card, step);
 
@@ -31,6 +31,9 @@ public sealed class LiftScene
     public RunningWait? WaitsFor { get; private set; }
     public Press? Main { get; internal set; }
     public FillAdvice? Advice { get; internal set; }
+
+    /// <summary>What goes in now, to the digit that is said; zero when nothing is poured.</summary>
+    public Quantity<Volume> Pours { get; internal set; }
     public FluidSystem? Fluid { get; internal set; }
     public DipstickFill? Fill { get; internal set; }
 
@@ -90,8 +93,8 @@ public sealed class LiftScene
 
     /// <summary>Offers the big button.</summary>
     /// <param name="said">What the hands did.</param>
-    /// <param name="handler">The command that it gives.</param>
-    internal void Offer(string said, string handler = "Done") => Main = new(said, handler, new Dictionary<string, string>());
+    /// <param name="command">The command that it gives.</param>
+    internal void Offer(string said, string command = "done") => Main = new(said, command, new Dictionary<string, string>());
 
     /// <summary>Other values for the same thing, where sources differ.</summary>
     internal void Disputed<T>(Sourced<T> value)

@@ -1,7 +1,6 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Quantities;
-using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
+using Anakyklos.Web.Commands;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -33,27 +32,6 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <summary>What this person pressed last and could take back, or null.</summary>
     public Recorded? Last => viewer.Member is { } me && Card.Ended is null ? Card.LastPressOf(me.Id) : null;
 
-    /// <summary>Reads a kit as it was posted; null when an amount could not be read.</summary>
-    protected ConfirmKit? ReadKit(string step, Func<Part, KitPart> lies)
-    {
-        IReadOnlyList<Quantity<Volume>?> pans = Card.FluidsDrained.Any() ? [.. Typed("pan").Split('+', ';')
-            .Select(pan => ReadAmount("pan", pan))] : [];
-        var oils = Card.FluidsWanted.ToDictionary(f => f.Id,
-            f => (Amount: ReadAmount($"oil-{f.Id}"), Product: Typed($"product-{f.Id}"), Reason: Typed($"reason-{f.Id}").Trim()));
-        if (pans.Any(p => p is null) || oils.Values.Any(o => o.Amount is null))
-            return null;
-        return new(step, Card.PartsWanted.ToDictionary(p => p.Id, lies), [.. pans.Select(p => p!.Value)],
-            oils.ToDictionary(o => o.Key, o => new OilLaidOut(o.Value.Amount!.Value, o.Value.Product, o.Value.Reason)));
-    }
-
-    private Quantity<Volume>? ReadAmount(string field, string? text = null)
-    {
-        var read = Quantity<Volume>.Read(text ?? Typed(field), out var problem);
-        if (read is null)
-            Refusals.Add(new(problem, "", Field: field));
-        return read?.Value;
-    }
-
     protected IActionResult? Load(long id)
     {
         if (cards.Entry(id) is not { } entry || cards.Find(id) is not { } card)
@@ -64,20 +42,31 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
         return null;
     }
 
-    /// <summary>Carries a command out; the address to go to, or null when this page must be shown again with what stands in the
-    /// way.</summary>
-    protected async Task<string?> Carry(long id, Func<CardCommand?> read, Person? by = null)
+    /// <summary>Reads a command by its name from the form that was sent; null when it could not be read, and why is among the
+    /// refusals.</summary>
+    protected CardCommand? Read(string? name)
+    {
+        var read = CommandBook.Read(name, new FormFields(Request.HasFormContentType ? Request.Form : FormCollection.Empty), out var problems);
+        Refusals.AddRange(problems);
+        return read;
+    }
+
+    /// <summary>Brings a command to the card, in the name of whoever is signed in.</summary>
+    /// <param name="wanted">The command; null when it could not be read.</param>
+    /// <param name="by">Somebody else who said it at this screen, or null.</param>
+    /// <returns>Whether it was carried out; otherwise this page must be shown again with what stands in the way.</returns>
+    protected async Task<bool> Carry(CardCommand? wanted, Person? by = null)
     {
         if (viewer.Member?.Person is not { } me || !Guid.TryParse(Typed("command"), out var command))
             Refusals.Add(new("This form is too old to be sent.", "Load the page again; nothing was written."));
-        else if (read() is { } wanted)
+        else if (wanted is not null)
         {
-            var answer = (await cards.Handle(id, command, wanted, by ?? me, clock.Now))!;
+            var answer = (await cards.Handle(Id, command, wanted, by ?? me, clock.Now))!;
             Card = answer.Card;
             switch (answer.Decision)
             {
                 case Accepted:
-                    return $"/lift/{id}?since={(int.TryParse(Typed("seen"), out var seen) ? seen : Card.History.Count)}";
+                    return true;
                 case Refused refused:
                     Refusals.AddRange(refused.Reasons);
                     break;
@@ -88,6 +77,40 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
         }
         Response.StatusCode = Refusals.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity
             : StatusCodes.Status409Conflict;
-        return null;
+        return false;
     }
+
+    /// <summary>The lift after a press, with what others did since this screen was drawn.</summary>
+    protected string Lift => $"/lift/{Id}?since={(int.TryParse(Typed("seen"), out var seen) ? seen : Card.History.Count)}";
+}
+
+/// <summary>A page of a card at which anything may be said that is declared: one way in for all commands.</summary>
+public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+{
+    /// <summary>A command is given.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="handler">The name of the command.</param>
+    public async Task<IActionResult> OnPostAsync(long id, string? handler)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        if (Typed("step") is { Length: > 0 } step && Card.Step(step) is null)
+            return NotFound();
+        var (by, stranger) = await SaidBy();
+        if (stranger is not null)
+            return stranger;
+        var wanted = Read(handler);
+        if (!await Carry(wanted, by))
+            return Again(by);
+        return Card.Ended is null ? Redirect(Onward(wanted!)) : Redirect($"/record/{id}");
+    }
+
+    /// <summary>Who says it, when it is somebody else than who is signed in; or the answer to one who could not prove it.</summary>
+    protected virtual Task<(Person? By, IActionResult? Refused)> SaidBy() => Task.FromResult<(Person?, IActionResult?)>((null, null));
+
+    /// <summary>Where to go when it is done.</summary>
+    protected abstract string Onward(CardCommand given);
+
+    /// <summary>This page again, with what stands in the way.</summary>
+    protected abstract IActionResult Again(Person? by);
 }

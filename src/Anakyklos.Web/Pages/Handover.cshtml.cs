@@ -1,5 +1,4 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Quantities;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -9,7 +8,7 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>Hand over: what happened, what is still open, second names, the signature.</summary>
 public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk desk, WorkshopClock clock, Viewer viewer)
-    : CardPage(cards, clock, viewer)
+    : CommandPage(cards, clock, viewer)
 {
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];
     public IReadOnlyList<Core.Sheets.SheetStep> Remaining { get; private set; } = [];
@@ -34,59 +33,31 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk d
         return Page();
     }
 
-    public async Task<IActionResult> OnPostSignAsync(long id)
-    {
-        if (Load(id) is { } missing)
-            return missing;
-        return await Carry(id, () => new Sign()) is not null ? Redirect($"/record/{id}") : Show();
-    }
-
-    public Task<IActionResult> OnPostCountersignAsync(long id, string? of, string? who, string? pin) =>
-        WithName(id, who, pin, () => new Countersign(int.TryParse(of, out var n) ? n : 0));
-
-    public Task<IActionResult> OnPostDecideAsync(long id, string? of, string? who, string? pin, string? words, string? mended) =>
-        WithName(id, who, pin, () => new DecideStop(int.TryParse(of, out var n) ? n : 0, mended == "yes", words?.Trim() ?? ""));
-
-    public Task<IActionResult> OnPostMendAsync(long id, string? index, string? who, string? pin, string? words) =>
-        WithName(id, who, pin, () => new MendCarried(int.TryParse(index, out var n) ? n : -1, words?.Trim() ?? ""));
-
-    public async Task<IActionResult> OnPostVoidAsync(long id, string? reason)
-    {
-        if (Load(id) is { } missing)
-            return missing;
-        return await Carry(id, () => new VoidCard(reason?.Trim() ?? "")) is not null ? Redirect($"/record/{id}") : Show();
-    }
-
     // Somebody else puts a name to it, at this screen, with a PIN of their own.
-    private async Task<IActionResult> WithName(long id, string? who, string? pin, Func<CardCommand> command)
+    /// <inheritdoc/>
+    protected override async Task<(Person? By, IActionResult? Refused)> SaidBy()
     {
-        if (Load(id) is { } missing)
-            return missing;
-        var outcome = await desk.Try(who ?? "", pin, HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
-        if (outcome.Member is not { } second)
-        {
-            PinProblem = outcome.Problem;
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Show();
-        }
-        if (await Carry(id, command, second.Person) is not null)
-            return Redirect($"/handover/{id}");
-        PinProblem = string.Join(" ", Refusals);
-        Refusals.Clear();
-        return Show();
+        if (!Request.Form.ContainsKey("who") && !Request.Form.ContainsKey("pin"))
+            return (null, null);
+        var outcome = await desk.Try(Typed("who"), Typed("pin"), HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
+        if (outcome.Member is { } second)
+            return (second.Person, null);
+        PinProblem = outcome.Problem;
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return (null, Show());
     }
 
-    public async Task<IActionResult> OnPostCorrectAsync(long id, string? of, string? torque, string? reason)
+    /// <inheritdoc/>
+    protected override string Onward(CardCommand given) => given is CorrectionCommand ? $"/handover/{Id}#readings" : $"/handover/{Id}";
+
+    /// <inheritdoc/>
+    protected override IActionResult Again(Person? by)
     {
-        if (Load(id) is { } missing)
-            return missing;
-        var done = await Carry(id, () =>
+        if (by is not null)
         {
-            if (Quantity<Torque>.Read(torque, out var problem) is { } typed)
-                return new CorrectReading(int.TryParse(of, out var n) ? n : 0, typed, reason?.Trim() ?? "");
-            Refusals.Add(new(problem, "", Field: "torque"));
-            return null;
-        });
-        return done is not null ? Redirect($"/handover/{id}#readings") : Show();
+            PinProblem = string.Join(" ", Refusals);
+            Refusals.Clear();
+        }
+        return Show();
     }
 }

@@ -85,7 +85,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
             && Typed($"compared-{l.Uses[0].Id}").Length == 0))
             Refusals.Add(new($"The {Words.Low(line.Name)} was not held against the old one.",
                 "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
-        return await Carry(id, () => Refusals.Count > 0 ? null : ReadKit(Step!.Id, Lies)) is { } next ? Redirect(next) : Page();
+        return await Carry(Refusals.Count > 0 ? null : ReadKit()) ? Redirect(Lift) : Page();
     }
 
     /// <summary>The card waits for something that is not here.</summary>
@@ -96,7 +96,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         if ((Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name
             ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name) is not { } name)
             Refusals.Add(new("That does not belong to this kit.", "Load the page again."));
-        else if (await Carry(id, () => new AwaitPart(number!, name, kits.Boat(number!))) is not null)
+        else if (await Carry(new AwaitPart(number!, name, kits.Boat(number!))))
             return Redirect($"/kit/{id}");
         Response.StatusCode = StatusCodes.Status409Conflict;
         return Page();
@@ -120,6 +120,10 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         _ticked.UnionWith(Card.PartsWanted.Select(p => p.Id).Where(p => Typed($"tick-{p}").Length > 0));
         return null;
     }
+
+    // What lies there is what is ticked; pans and oils are as typed.
+    private ConfirmKit? ReadKit() => Read("kit") is ConfirmKit said
+        ? said with { Step = Step!.Id, Parts = Card.PartsWanted.ToDictionary(p => p.Id, Lies) } : null;
 
     private KitPart Lies(Part part)
     {

@@ -1,6 +1,5 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
-using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -12,10 +11,23 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>The lift: one step of a card at a time.</summary>
 public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, WorkshopClock clock, Viewer viewer)
-    : CardPage(cards, clock, viewer)
+    : CommandPage(cards, clock, viewer)
 {
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
     private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
+
+    /// <summary>The panel at which a field that was refused can be typed.</summary>
+    private static readonly Dictionary<string, string> PanelOf = new()
+    {
+        ["torque"] = "reading",
+        ["amount"] = "amount",
+        ["count"] = "count",
+        ["grade"] = "saw",
+        ["text"] = "saw",
+        ["reason"] = "stuck",
+        ["kind"] = "stuck",
+        ["lookedOver"] = "lift",
+    };
 
     public LiftScene Scene { get; private set; } = null!;
     public string Panel { get; private set; } = "";
@@ -49,7 +61,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     private IActionResult Show(string? stepId, string? panel)
     {
-        if ((stepId is null ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
+        if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
         Panel = Panels.Contains(panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
@@ -72,86 +84,11 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         return Page();
     }
 
-    public Task<IActionResult> OnPostDoneAsync(long id, string step, string? count, string? reason) => Give(id, step, "count", () =>
-        string.IsNullOrWhiteSpace(count) ? new ConfirmStep(step, null, reason?.Trim() ?? "")
-        : int.TryParse(count.Trim(), out var n) ? new ConfirmStep(step, n, reason?.Trim() ?? "")
-        : Unread("count", "That is not a whole number.", "Count them and type how many."));
+    /// <inheritdoc/>
+    protected override string Onward(CardCommand given) => Typed("stay") == "yes" ? $"{Lift}&step={Typed("step")}" : Lift;
 
-    public Task<IActionResult> OnPostReadingAsync(long id, string step, string? torque, string? meant) => Give(id, step, "reading", () =>
-        Quantity<Torque>.Read(torque, out var problem) is { } typed ? new TakeReading(step, typed, meant == "yes")
-            : Unread("torque", problem, ""));
-
-    public Task<IActionResult> OnPostPourAsync(long id, string step, string? amount, string? warned) => Give(id, step, "amount", () =>
-        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Pour(step, typed, warned == "yes")
-            : Unread("amount", problem, ""));
-
-    public Task<IActionResult> OnPostTakeOutAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
-        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new TakeOut(step, typed) : Unread("amount", problem, ""));
-
-    public Task<IActionResult> OnPostMeasureAsync(long id, string step, string? amount) => Give(id, step, "amount", () =>
-        Quantity<Volume>.Read(amount, out var problem) is { } typed ? new Measure(step, typed) : Unread("amount", problem, ""));
-
-    public Task<IActionResult> OnPostEarlyAsync(long id, string step) => Give(id, step, "", () => new TakeEarly(step));
-
-    public Task<IActionResult> OnPostOrderAsync(long id, string step) => Give(id, step, "", () => new OrderAgain());
-
-    public Task<IActionResult> OnPostGaugeAsync(long id, string step, string? level) => Give(id, step, "", () =>
-        Core.Filling.Level.Read(level, out var problem) is { } read ? new ReadGauge(step, read) : Unread("level", problem, ""));
-
-    public Task<IActionResult> OnPostKitAsync(long id, string step) => Give(id, step, "", () => ReadKit(step, p => new(
-        Enum.TryParse<KitChoice>(Typed($"choice-{p.Id}"), out var choice) && Enum.IsDefined(choice) ? choice : KitChoice.Missing,
-            Typed($"number-{p.Id}"), Typed($"reason-{p.Id}"))));
-
-    public Task<IActionResult> OnPostAsideAsync(long id, string step, string? reason) =>
-        Give(id, step, "stuck", () => new PutAside(step, reason?.Trim() ?? ""));
-
-    public Task<IActionResult> OnPostDeviateAsync(long id, string step, string? kind, string? reason) => Give(id, step, "stuck", () =>
-        Enum.TryParse<DeviationKind>(kind, out var k) ? new Deviate(step, k, reason?.Trim() ?? "")
-            : Unread("kind", "That is not a way to go on.", "Choose one of those shown."));
-
-    public Task<IActionResult> OnPostDropAsync(long id, string step, string? job, string? reason) =>
-        Give(id, step, "stuck", () => new DropJob(job ?? "", reason?.Trim() ?? ""));
-
-    public async Task<IActionResult> OnPostVoidAsync(long id, string step, string? reason) =>
-        await Give(id, step, "stuck", () => new VoidCard(reason?.Trim() ?? "")) is var answer && Card?.Voided is not null
-            ? Redirect($"/record/{id}") : answer;
-
-    public Task<IActionResult> OnPostSettledAsync(long id, string step, string? what) =>
-        Give(id, step, "", () => new SettleOverTorque(step, what?.Trim() ?? ""), stay: true);
-
-    public Task<IActionResult> OnPostCutAsync(long id, string step, string? wait, string? reason) =>
-        Give(id, step, "", () => new CutWait(wait ?? "", reason?.Trim() ?? ""), stay: true);
-
-    public Task<IActionResult> OnPostBackAsync(long id, string step, string? of) =>
-        Give(id, step, "", () => new TakeBack(int.TryParse(of, out var n) ? n : 0));
-
-    public Task<IActionResult> OnPostSawAsync(long id, string step, string? grade, string? text) => Give(id, step, "saw", () =>
-        Enum.TryParse<FindingGrade>(grade, out var g) && Enum.IsDefined(g) ? new NoteFinding(step, g, text?.Trim() ?? "")
-            : Unread("grade", "Say how bad it is.", "Choose one of the four."), stay: true);
-
-    public Task<IActionResult> OnPostLeakAsync(long id, string step, string? fastener) =>
-        Give(id, step, "stuck", () => new ReportLeak(step, fastener ?? ""));
-
-    public Task<IActionResult> OnPostFailAsync(long id, string step) => Give(id, step, "", () => new FailReset(step));
-
-    public Task<IActionResult> OnPostMoveAsync(long id, string step, string? up, string? looked) =>
-        Give(id, step, "lift", () => new MoveLift(up == "yes", looked == "yes"), stay: true);
-
-    private async Task<IActionResult> Give(long id, string step, string panel, Func<CardCommand?> read, bool stay = false)
-    {
-        if (Load(id) is { } missing)
-            return missing;
-        if (Card.Step(step ?? "") is null)
-            return NotFound();
-        if (await Carry(id, read) is { } where)
-            return Redirect(stay && Card.Ended is null && Card.Step(step!) is not null ? $"{where}&step={step}" : where);
-        // A press that was refused for the card's sake is explained on the step itself; for the sake of what was typed, beside the field.
-        return Show(step, Typed("panel").Length > 0 || Refusals.Any(r => r.Field is not null) ? panel : "");
-    }
-
-    private CardCommand? Unread(string field, string what, string @do)
-    {
-        Refusals.Add(new(what, @do, Field: field));
-        return null;
-    }
+    // A press that was refused for the card's sake is explained on the step itself; for the sake of what was typed, beside the field.
+    /// <inheritdoc/>
+    protected override IActionResult Again(Person? by) => Show(Typed("step"), Typed("panel") is { Length: > 0 } typed ? typed
+        : Refusals.Select(r => PanelOf.GetValueOrDefault(r.Field ?? "")).FirstOrDefault(p => p is not null));
 }

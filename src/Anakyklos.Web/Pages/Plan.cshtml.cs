@@ -9,7 +9,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>What is left of a card in its best order: lanes by place, waits, the lift, and why each step stands where it does.</summary>
-public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
 {
     public CardPlan Plan { get; private set; } = null!;
     public PlannedStep? Chosen { get; private set; }
@@ -32,11 +32,11 @@ public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewe
 
     public IActionResult OnGet(long id, string? step, int people = 1) => Load(id) ?? Show(step, people);
 
-    public async Task<IActionResult> OnPostEarlyAsync(long id, string? step) => Load(id)
-        ?? (await Carry(id, () => new TakeEarly(step ?? "")) is { } where ? Redirect(where) : Show(step, 1));
+    /// <inheritdoc/>
+    protected override string Onward(CardCommand given) => given is OrderAgain ? $"/plan/{Id}" : Lift;
 
-    public async Task<IActionResult> OnPostOrderAsync(long id) => Load(id)
-        ?? (await Carry(id, () => new OrderAgain()) is not null ? Redirect($"/plan/{id}") : Show(null, 1));
+    /// <inheritdoc/>
+    protected override IActionResult Again(Person? by) => Show(Typed("step"), 1);
 
     private PageResult Show(string? step, int people)
     {

@@ -15,6 +15,17 @@ public sealed record Measured(string Step, Typed<Volume> Amount) : CardEvent, IS
 /// <param name="Amount">In the unit typed.</param>
 public sealed record Measure(string Step, Typed<Volume> Amount) : StepCommand(Step);
 
+/// <summary>What may be said when what came out is measured.</summary>
+internal sealed class MeasureCommands : ICommandPage
+{
+    private static readonly CommandField<Typed<Volume>> Amount = Field.Amount<Volume>("amount", "how much came out");
+
+    public IEnumerable<CommandDeclaration> Commands =>
+    [
+        new("measure", "What came out was measured", [Field.Step, Amount], said => new Measure(said.Of(Field.Step), said.Of(Amount))),
+    ];
+}
+
 /// <summary>What came out is measured.</summary>
 internal sealed class MeasureCoach : Coach
 {

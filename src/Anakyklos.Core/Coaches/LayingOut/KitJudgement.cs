@@ -123,10 +123,10 @@ internal sealed class KitJudgement
         var lies = _said.Oils.GetValueOrDefault(fluid.Id) ?? new(Quantity<Volume>.Zero, "");
         var (name, product, before) = (Words.Low(fluid.Name), lies.Product.Trim(), _card.OilInHand(fluid.Id));
         if (!IsAmount(lies.Amount))
-            Refuse($"oil-{fluid.Id}", $"{lies.Amount} cannot be how much {name} is in hand.",
+            Refuse($"amount-{fluid.Id}", $"{lies.Amount} cannot be how much {name} is in hand.",
                 "Type an amount above zero with its unit, such as 8 L.");
         else if (lies.Amount < fluid.Amount.Value)
-            Refuse($"oil-{fluid.Id}", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.",
+            Refuse($"amount-{fluid.Id}", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.",
                 "Fetch the rest, and say how much it is in all.");
         if (Decision.Wordless(product, $"product-{fluid.Id}", $"What is printed on the {name}") is { } nameless)
         {

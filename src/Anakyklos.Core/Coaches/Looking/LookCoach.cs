@@ -15,6 +15,17 @@ public sealed record LeakFound(string Step, string Fastener) : CardEvent, IStepE
 /// <param name="Fastener">Fastener id.</param>
 public sealed record ReportLeak(string Step, string Fastener) : StepCommand(Step);
 
+/// <summary>What may be said while joints are looked at.</summary>
+internal sealed class LookCommands : ICommandPage
+{
+    private static readonly CommandField<string> Fastener = Field.Text("fastener", "the fastener whose joint leaks", needed: true);
+
+    public IEnumerable<CommandDeclaration> Commands =>
+    [
+        new("leak", "A joint leaks", [Field.Step, Fastener], said => new ReportLeak(said.Of(Field.Step), said.Of(Fastener))),
+    ];
+}
+
 /// <summary>Opened joints are looked at for leaks.</summary>
 internal sealed class LookCoach : PressedCoach
 {

@@ -12,6 +12,15 @@ public sealed record ResetFailed(string Step) : CardEvent, IStepEvent;
 /// <param name="Step">Step id.</param>
 public sealed record FailReset(string Step) : StepCommand(Step);
 
+/// <summary>What may be said while an indicator is put out.</summary>
+internal sealed class ResetCommands : ICommandPage
+{
+    public IEnumerable<CommandDeclaration> Commands =>
+    [
+        new("fail", "The display did not answer", [Field.Step], said => new FailReset(said.Of(Field.Step))),
+    ];
+}
+
 /// <summary>An indicator is put out by the moves of its ritual, one step a move.</summary>
 internal sealed class ResetCoach : PressedCoach
 {

@@ -14,7 +14,7 @@ public sealed class MeasureScene : WorkScene
     {
         scene.Fluid = scene.Card.Sheet.Fluids[scene.Step.What];
         scene.Facts.Add(new("The book says", scene.Fluid.Amount.Value.Print(to.Viewer.VolumeUnits[0]).ToString()));
-        scene.Offer("", "Measure");
+        scene.Offer("", "measure");
     }
 
     /// <inheritdoc/>

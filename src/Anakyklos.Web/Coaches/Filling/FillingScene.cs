@@ -65,7 +65,7 @@ public sealed class FillingScene : WorkScene
         scene.Disputed(fluid.Amount);
         scene.Facts.Add(new("Aim",
             $"{LiftWords.School(fill.School)}, {fill.Between.Print(to.Viewer.VolumeUnits[0])} lie between the marks"));
-        scene.Offer("The oil stands here", "Gauge");
+        scene.Offer("The oil stands here", "gauge");
     }
 
     private static string Brings(DipstickFill fill, FillAdvice advice)
@@ -84,7 +84,8 @@ public sealed class FillingScene : WorkScene
         (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
         scene.Beside = [.. units.Skip(1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
         var fields = new Dictionary<string, string> { ["amount"] = printed.ToString() };
-        scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "TakeOut", fields)
-            : new("Poured to the line", "Pour", fields);
+        scene.Pours = scene.Advice?.Verdict == FillVerdict.TakeOut ? Quantity<Volume>.Zero : amount.RoundDown(units[0]);
+        scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "takeOut", fields)
+            : new("Poured to the line", "pour", fields);
     }
 }

@@ -1,0 +1,48 @@
+namespace Anakyklos.Core.Cards;
+
+/// <summary>What may be said to any card, whatever work is at hand.</summary>
+internal sealed class KernelCommands : ICommandPage
+{
+    private static readonly CommandField<int?> Count = Field.Count("count", "how many");
+    private static readonly CommandField<string> Wait = Field.Text("wait", "the wait");
+    private static readonly CommandField<string> Job = Field.Text("job", "the job");
+    private static readonly CommandField<string> Words = Field.Text("words", "what was decided or done");
+    private static readonly CommandField<string> Text = Field.Text("text", "what you saw");
+    private static readonly CommandField<int> Of = Field.Number("of", "the number of the event");
+    private static readonly CommandField<int> Index = Field.Number("index", "its place among the stops that came along");
+    private static readonly CommandField<bool> Mended = Field.Yes("mended", "whether it is put right");
+    private static readonly CommandField<bool> Up = Field.Yes("up", "whether it goes up");
+    private static readonly CommandField<bool> LookedOver = Field.Yes("lookedOver", "whether somebody looked first");
+
+    private static readonly CommandField<DeviationKind> Kind = Field.Choice<DeviationKind>("kind", "how it strays from the book",
+        "That is not a way to go on.", "Choose one of those shown.");
+
+    private static readonly CommandField<FindingGrade> Grade = Field.Choice<FindingGrade>("grade", "how bad it is",
+        "Say how bad it is.", "Choose one of the four.");
+
+    public IEnumerable<CommandDeclaration> Commands =>
+    [
+        new("done", "A step is done", [Field.Step, Count, Field.Reason],
+            said => new ConfirmStep(said.Of(Field.Step), said.Of(Count), said.Of(Field.Reason))),
+        new("aside", "A step is left for later", [Field.Step, Field.Reason],
+            said => new PutAside(said.Of(Field.Step), said.Of(Field.Reason))),
+        new("early", "A step is taken before its turn", [Field.Step], said => new TakeEarly(said.Of(Field.Step))),
+        new("order", "What is left is put in its best order from here", [], _ => new OrderAgain()),
+        new("cut", "A wait is ended early", [Wait, Field.Reason], said => new CutWait(said.Of(Wait), said.Of(Field.Reason))),
+        new("back", "What you pressed last is taken back", [Of], said => new TakeBack(said.Of(Of))),
+        new("deviate", "A step strays from the book", [Field.Step, Kind, Field.Reason],
+            said => new Deviate(said.Of(Field.Step), said.Of(Kind), said.Of(Field.Reason))),
+        new("saw", "Something was seen", [Field.Step, Grade, Text],
+            said => new NoteFinding(said.Of(Field.Step), said.Of(Grade), said.Of(Text))),
+        new("move", "The lift is moved outside the plan", [Up, LookedOver], said => new MoveLift(said.Of(Up), said.Of(LookedOver))),
+        new("drop", "A job cannot be finished and is given up", [Job, Field.Reason],
+            said => new DropJob(said.Of(Job), said.Of(Field.Reason))),
+        new("void", "Nothing was opened: the card is made void", [Field.Reason], said => new VoidCard(said.Of(Field.Reason))),
+        new("countersign", "You put a second name to a deviation", [Of], said => new Countersign(said.Of(Of))),
+        new("decide", "The lead decides about a finding graded stop", [Of, Mended, Words],
+            said => new DecideStop(said.Of(Of), said.Of(Mended), said.Of(Words))),
+        new("mend", "The lead says that a stop from an earlier card is mended", [Index, Words],
+            said => new MendCarried(said.Of(Index), said.Of(Words))),
+        new("sign", "The card is signed", [], _ => new Sign()),
+    ];
+}
