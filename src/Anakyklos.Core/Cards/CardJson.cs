@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Cards;
 
@@ -22,7 +23,7 @@ public static class CardJson
         options.Encoder = JavaScriptEncoder.Create(System.Text.Unicode.UnicodeRanges.All);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         options.Converters.Add(new QuantityConverters());
-        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Family<CardEvent>("event"), Family<Effect>("effect") } };
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Family<CardEvent>("event"), Family<Effect>("effect"), Family<WorkSpec>("work") } };
         return options;
     }
 

@@ -14,6 +14,11 @@ internal abstract class Coach : IStepKind
 
     public abstract string? Wants(ModelSheet sheet, SheetStep step);
 
+    WorkSpec? IStepKind.ReadSpec(SheetCursor at) => ReadSpec(at);
+
+    /// <summary>Reads what the sheet says of a step for this work alone; null when it asks for nothing more.</summary>
+    internal virtual WorkSpec? ReadSpec(SheetCursor at) => null;
+
     /// <summary>What stands in the way of this work itself; lift, engine, waits, heat and order are asked elsewhere for all
     /// kinds.</summary>
     /// <param name="card">The card as it stands.</param>

@@ -35,7 +35,7 @@ public sealed partial class JobCard
         foreach (var e in events)
         {
             var effects = card.EffectsOf(e);
-            frozen.Add(effects.Count > 0 ? e with { Frozen = new(FrozenEffects.Now, effects) } : e);
+            frozen.Add(effects.Count > 0 || e is IStepEvent ? e with { Frozen = new(FrozenEffects.Now, effects) } : e);
             card = card.Soon([frozen[^1]], by, now);
         }
         return new(frozen);

@@ -67,7 +67,7 @@ public sealed partial class JobCard
         {
             { Closes: true } => IsOpen(new(OpenKind.Access, s.What))
                 && Remaining.First(r => r.Traits.Closes && r.What == s.What).Id == s.Id,
-            { Tightens: true } => IsOpen(new(OpenKind.Fastener, s.What)),
+            { Tightens: true } or { ShutsAgain: true } => IsOpen(new(OpenKind.Fastener, s.What)),
             { Fits: true } => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
             { Fills: true } or { MeasuresOut: true } or { Levels: true } => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false },
             { Engine: EngineUse.Stops } => EngineRuns,

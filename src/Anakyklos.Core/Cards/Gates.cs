@@ -161,7 +161,7 @@ public sealed partial class JobCard
 
     internal IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values
         .Where(f => HasOpen(f) && which?.Invoke(f) != false)
-        .Select(f => new Refusal($"The {Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Tightens && s.What == f.Id)));
+        .Select(f => new Refusal($"The {Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id)));
 
     /// <summary>The sealed joints that were opened on this card, closed again or not.</summary>
     public IEnumerable<Fastener> JointsOpened => Sheet.Fasteners.Values

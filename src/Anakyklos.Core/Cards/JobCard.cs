@@ -127,7 +127,7 @@ public sealed partial class JobCard
         OpenKind.Lift => s.Traits.Lift == LiftMove.Lowers,
         OpenKind.Engine => s.Traits.Engine == EngineUse.Stops,
         OpenKind.Access => s.Traits.Closes && s.What == item.Id,
-        OpenKind.Fastener => s.Traits.Tightens && s.What == item.Id,
+        OpenKind.Fastener => s.Traits.Fastens && s.What == item.Id,
         OpenKind.Fluid => s.Traits is { Fills: true } or { Levels: true } or { MeasuresOut: true } && s.What == item.Id,
         OpenKind.Indicator => s.Traits.PutsOut && s.What == item.Id,
         _ => throw new InvalidOperationException($"Nobody has said what closes a {item.Kind}."),

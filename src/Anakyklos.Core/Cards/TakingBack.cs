@@ -1,3 +1,4 @@
+using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -12,6 +13,15 @@ public sealed partial class JobCard
         var taken = TakenIn(_history);
         return _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
             && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame));
+    }
+
+    /// <summary>What happened at steps of a kind and was not taken back, in its order: what that kind folds its own state from.</summary>
+    /// <param name="kind">The kind.</param>
+    internal IEnumerable<(SheetStep Step, CardEvent Event)> HappenedAt(string kind)
+    {
+        var taken = TakenIn(_history);
+        return _history.Where(h => !taken.Contains(h.Seq)).Select(h => (Step: StepOf(h.Event) is { } id ? Step(id) : null, h.Event))
+            .Where(h => h.Step?.Kind == kind).Select(h => (h.Step!, h.Event));
     }
 
     private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>
@@ -37,7 +47,7 @@ public sealed partial class JobCard
     {
         var taken = TakenIn(_history);
         var without = new JobCard(Sheet, Opened, _history);
-        var fluids = together.Select(h => StepOf(h.Event)).OfType<string>().Select(Step).OfType<Sheets.SheetStep>()
+        var fluids = together.Select(h => StepOf(h.Event)).OfType<string>().Select(Step).OfType<SheetStep>()
             .Where(s => Sheet.Fluids.ContainsKey(s.What)).Select(s => s.What).ToHashSet();
         foreach (var h in _history.Where(h => !taken.Contains(h.Seq) && h.Command != together[0].Command))
         {

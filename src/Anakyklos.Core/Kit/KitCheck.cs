@@ -21,7 +21,7 @@ public static class KitCheck
         int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
     {
         var parts = jobs.SelectMany(j => sheet.Jobs[j].Parts).Distinct().Select(id => sheet.Parts[id]).ToList();
-        var fasteners = steps.Where(s => s.Traits.Tightens || s.Traits.Checks).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
+        var fasteners = steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
         var fluids = steps.Where(s => s.Traits.Fills).Select(s => sheet.Fluids[s.What]).Distinct().ToList();
         return new(
             [.. parts.GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(g => PartLine([.. g], sealsUsedAgain, shelf))],

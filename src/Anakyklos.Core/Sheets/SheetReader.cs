@@ -263,5 +263,6 @@ public static class SheetReader
         Cautions = c.Texts("cautions"),
         Map = c.Text("map", false),
         From = c.Has("from") ? c.Cited() : null,
+        Spec = StepKinds.Of(c.Text("kind", false)).ReadSpec(c),
     };
 }

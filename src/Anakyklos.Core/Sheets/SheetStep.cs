@@ -84,6 +84,9 @@ public sealed record SheetStep
     /// <summary>What the display should answer to a reset move, or empty.</summary>
     public string Expect { get; init; } = "";
 
+    /// <summary>What the sheet says of it for its kind of work alone; null where that kind asks for nothing more.</summary>
+    public WorkSpec? Spec { get; init; }
+
     /// <summary>What it does to the vehicle.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public StepTraits Traits => StepKinds.Of(Kind).Traits(this);

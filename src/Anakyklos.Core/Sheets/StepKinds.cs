@@ -17,6 +17,11 @@ public interface IStepKind
     /// <param name="step">The step.</param>
     /// <returns>What it wants instead of what the step names, such as "an access"; null when the step names what it should.</returns>
     string? Wants(ModelSheet sheet, SheetStep step);
+
+    /// <summary>Reads what the sheet says of a step for this kind of work alone.</summary>
+    /// <param name="at">The step, in the file.</param>
+    /// <returns>It, or null when this kind asks for nothing more.</returns>
+    internal WorkSpec? ReadSpec(SheetCursor at);
 }
 
 /// <summary>All kinds of step that this program knows, each found where its work is written down.</summary>

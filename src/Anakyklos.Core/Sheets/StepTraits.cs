@@ -62,6 +62,9 @@ public readonly record struct StepTraits
     /// <summary>It tightens a fastener that was out.</summary>
     public bool Tightens { get; init; }
 
+    /// <summary>It undoes a fastener and tightens it again before it ends.</summary>
+    public bool ShutsAgain { get; init; }
+
     /// <summary>It checks the tightening of a fastener that stays in.</summary>
     public bool Checks { get; init; }
 
@@ -106,6 +109,9 @@ public readonly record struct StepTraits
 
     /// <summary>It opens something, sets something or lets something out: something is left to close after it.</summary>
     public bool LeavesOpen => Opens || Sets;
+
+    /// <summary>It tightens a fastener, whoever undid it.</summary>
+    public bool Fastens => Tightens || ShutsAgain;
 
     /// <summary>It closes an access or tightens a fastener.</summary>
     public bool Shuts => Closes || Tightens;

@@ -18,6 +18,18 @@ public sealed class LiftScene
     /// <param name="Fields">Hidden fields that go with it.</param>
     public sealed record Press(string Words, string Command, IReadOnlyDictionary<string, string> Fields);
 
+    /// <summary>A button beside the big one.</summary>
+    /// <param name="Words">What the hands did.</param>
+    /// <param name="Command">The command that it gives.</param>
+    /// <param name="Key">The key that presses it.</param>
+    /// <param name="Asks">Whether its fields are typed first.</param>
+    public sealed record Other(string Words, string Command, string Key, bool Asks = false);
+
+    /// <param name="Left">In place of ring and open items; empty for those.</param>
+    /// <param name="Middle">In place of the one value; empty for that.</param>
+    /// <param name="Right">In place of map or place; empty for those.</param>
+    public sealed record WorkPictures(string Left = "", string Middle = "", string Right = "");
+
     private LiftScene(JobCard card, SheetStep step) => (Card, Step) = (card, step);
 
     public JobCard Card { get; }
@@ -32,6 +44,12 @@ public sealed class LiftScene
     public Press? Main { get; internal set; }
     public FillAdvice? Advice { get; internal set; }
 
+    /// <summary>What else the hands may have done: a press, or, when it must be typed, the name of a command to ask for.</summary>
+    public List<Other> Others { get; } = [];
+
+    /// <summary>Drawings of this work, as partials of its own folder.</summary>
+    public WorkPictures Pictures { get; internal set; } = new();
+
     /// <summary>What goes in now, to the digit that is said; zero when nothing is poured.</summary>
     public Quantity<Volume> Pours { get; internal set; }
     public FluidSystem? Fluid { get; internal set; }
@@ -39,7 +57,7 @@ public sealed class LiftScene
 
     public bool IsDone => Card.State(Step.Id).Status is StepStatus.Done or StepStatus.LeftOut;
     public int Place => Card.Steps.ToList().IndexOf(Step) + 1;
-    public bool HasFigure => Number.Length > 0 || WantsReading || IsKit || IsOverTorqued;
+    public bool HasFigure => Number.Length > 0 || Pictures.Middle.Length > 0 || WantsReading || IsKit || IsOverTorqued;
     public bool IsLongFigure => Number.Length > 6;
     public bool WantsAmount => Step.Traits.MeasuresOut && !IsDone;
     public bool IsKit => Step.Traits.LaysOut;

@@ -63,7 +63,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     {
         if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
-        Panel = Panels.Contains(panel) ? panel! : "";
+        Panel = Panels.Contains(panel) || CommandBook.Find(panel) is not null ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
         if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
             && Card.InTheWay(step, Clock.Now).Count == 0)

@@ -58,7 +58,7 @@ internal sealed class LookCoach : PressedCoach
     // It counts as open again, and the engine is run, stopped and looked at once more.
     private static IEnumerable<Effect> Leaks(JobCard card, LeakFound leak)
     {
-        if (card.Steps.FirstOrDefault(s => s.Traits.Tightens && s.What == leak.Fastener) is { } tighten)
+        if (card.Steps.FirstOrDefault(s => s.Traits.Fastens && s.What == leak.Fastener) is { } tighten)
             foreach (var effect in card.CountsAsOpen(tighten, "leaks"))
                 yield return effect;
         foreach (var again in card.Steps.Where(s => s.Traits.LooksAtJoints || s.Traits.Engine is EngineUse.Starts or EngineUse.Stops))

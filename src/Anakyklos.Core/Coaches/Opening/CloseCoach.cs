@@ -20,7 +20,7 @@ internal sealed class CloseCoach : PressedCoach
             yield return new($"The {JobCard.Low(access.Name)} is not open.", "Go on with the next step.");
         foreach (var f in sheet.Fasteners.Values.Where(f => card.HasOpen(f) && f.Needs.Contains(access.Id)))
             yield return new($"The {JobCard.Low(f.Name)} behind it {f.Is} still open.", "Close that first.",
-                card.First(s => s.Traits.Tightens && s.What == f.Id));
+                card.First(s => s.Traits.Fastens && s.What == f.Id));
         foreach (var a in sheet.Access.Values.Where(a => card.HasOpen(a) && a.Needs.Contains(access.Id)))
             yield return new($"The {JobCard.Low(a.Name)} behind it is still open.", "Close that first.",
                 card.First(s => s.Traits.Closes && s.What == a.Id));

@@ -15,6 +15,7 @@ public sealed class ResetScene : WorkScene
         if (scene.Step.Expect.Length > 0)
             scene.Facts.Add(new("Display", scene.Step.Expect));
         scene.Facts.Add(new("If it fails", scene.Card.Sheet.Resets[scene.Step.What].Again));
+        scene.Others.Add(new("It did not answer", "fail", "o"));
         scene.Offer(scene.Step.Expect.Length > 0 ? "The display says so" : "Done");
     }
 
