@@ -1,3 +1,4 @@
+using Anakyklos.Core.Coaches.Bleeding;
 using System.Text.Json;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
@@ -20,6 +21,7 @@ public sealed class CoachTests
         { nameof(StepTraits.Sets), "secure" },
         { nameof(StepTraits.Closes), "close" },
         { nameof(StepTraits.Tightens), "tighten" },
+        { nameof(StepTraits.ShutsAgain), "bleed" },
         { nameof(StepTraits.Checks), "retighten" },
         { nameof(StepTraits.Fits), "fit" },
         { nameof(StepTraits.Fills), "pour" },
@@ -30,7 +32,7 @@ public sealed class CoachTests
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
-        { nameof(StepTraits.IsMeasured), "gauge kit measure pour" },
+        { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pour" },
         { nameof(StepTraits.MayBeLeftOut), "do drive reset warm" },
     };
 
@@ -75,7 +77,7 @@ public sealed class CoachTests
                 }
                 var accepted = Assert.IsType<Accepted>(card.Decide(UsualPress.Of(card, step), Iona, now, UsualPress.Facts(sheet)));
                 Assert.All(accepted.Events, e => Assert.True(e is not IStepEvent
-                    || e.Frozen is { Rules: FrozenEffects.Now, Effects.Count: > 0 }));
+                    || e.Frozen is { Rules: FrozenEffects.Now }));
                 var seq = card.History.Count;
                 card = card.With([.. accepted.Events.Select(e => new Recorded(++seq, now, Iona, Guid.NewGuid(), e))]);
             }
@@ -89,6 +91,7 @@ public sealed class CoachTests
         new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
             new TakeOut(step, Litres(0.1m)),
         new Measure(step, Litres(1)), new ReadGauge(step, new Level(0.5m)), new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
+        new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new ShutBleedScrew(step, Nm(9)),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
         new Deviate(step, DeviationKind.OldSealAgain, "None here"), new CorrectReading(1, Nm(20), "Misread"), new Unheard(step),
             new UnheardOf(),
@@ -107,7 +110,8 @@ public sealed class CoachTests
         return command switch
         {
             ConfirmStep { Count: not null } => counted,
-            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure") && !torque,
+            MakeStrokes or SeeHose or FillReservoir or ShutBleedScrew => step.Kind == "bleed",
+            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed") && !torque,
             TakeReading => torque,
             Pour => step.Kind == "pour",
             Measure => step.Kind == "measure",
@@ -116,7 +120,7 @@ public sealed class CoachTests
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
             Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset",
-            Deviate { Kind: DeviationKind.NoReading } => torque,
+            Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind == "bleed",
             _ => false,
         };
     }

@@ -63,6 +63,10 @@ public class ReplanningTests
             case StepKind.Gauge:
                 Do(new ReadGauge(step.Id, _card.FillOf(step.What).Target));
                 break;
+            case StepKind.Bleed:
+                while (_card.State(step.Id).Status != StepStatus.Done)
+                    Do(Rehearsal.UsualPress.Of(_card, step));
+                break;
             default:
                 Do(new ConfirmStep(step.Id));
                 break;
