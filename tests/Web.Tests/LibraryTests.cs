@@ -51,8 +51,8 @@ public sealed class LibraryTests : IAsyncLifetime
     {
         var browser = await _host.SignedIn();
         await browser.Get("/library/corran-fen-12?handler=File");
-        Assert.Equal(Sheets.Text("corran-fen-12", 6), await browser.Answer.Content.ReadAsStringAsync());
-        Assert.Contains("corran-fen-12-r6.json", browser.Answer.Content.Headers.ContentDisposition!.ToString());
+        Assert.Equal(Sheets.Text("corran-fen-12", 7), await browser.Answer.Content.ReadAsStringAsync());
+        Assert.Contains("corran-fen-12-r7.json", browser.Answer.Content.Headers.ContentDisposition!.ToString());
     }
 
     [Fact]

@@ -10,17 +10,20 @@ export async function signIn(page, name = 'Iona R.') {
   await expect(page.getByRole('heading', { name: 'In the bays' })).toBeVisible();
 }
 
+/** The stores book parts in; the answer is waited for, so that one that went astray says how. */
+export async function bookIn(page, number, pieces) {
+  await page.goto('/stores');
+  await page.getByLabel('Part number').fill(number);
+  await page.getByLabel('Pieces').fill(`${pieces}`);
+  const answered = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().includes('/stores'), { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Book the parts in' }).click();
+  expect((await answered).status(), `booking ${number} in`).toBe(302);
+  await expect(page.getByRole('status').first()).toContainText(number);
+}
+
 /** From the yard to the first step of a new card for HD-07; gives the card's number. The boat brought what other cards have used up. */
 export async function openCard(page, odometer) {
-  for (const number of ['TC-0621-F', 'TC-0622-R', 'TC-0714-R']) {
-    await page.goto('/stores');
-    await page.getByLabel('Part number').fill(number);
-    await page.getByLabel('Pieces').fill('2');
-    const answered = page.waitForResponse((r) => r.request().method() === 'POST' && r.url().includes('/stores'), { timeout: 30_000 });
-    await page.getByRole('button', { name: 'Book the parts in' }).click();
-    expect((await answered).status(), `booking ${number} in`).toBe(302);
-    await expect(page.getByRole('status').first()).toContainText(number);
-  }
+  for (const number of ['TC-0621-F', 'TC-0622-R', 'TC-0714-R']) await bookIn(page, number, 2);
   await page.goto('/');
   await page.getByRole('link', { name: 'A vehicle is here' }).click();
   await page.goto('/intake?plate=HD-07');

@@ -1,6 +1,6 @@
 // Makes everything that the pages load: styles through Tailwind, fonts and Alpine copied from their packages.
 import { execFileSync } from 'node:child_process';
-import { copyFileSync, globSync, mkdirSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -12,7 +12,7 @@ copyFileSync(join(modules, '@alpinejs/csp/dist/cdn.min.js'), join(lib, 'alpine-c
 for (const [family, face] of [['b612', 'latin-400-normal'], ['b612', 'latin-700-normal'], ['b612-mono', 'latin-400-normal'], ['b612-mono', 'latin-700-normal']])
   copyFileSync(join(modules, '@fontsource', family, 'files', `${family}-${face}.woff2`), join(lib, `${family}-${face}.woff2`));
 // Each coach brings the styles of its own drawings.
-const styles = globSync('Coaches/**/*.css', { cwd: web }).sort();
-writeFileSync(join(web, 'Styles/every.css'), ['./site.css', ...styles.map((s) => `../${s}`)].map((s) => `@import "${s}";\n`).join(''));
+const styles = readdirSync(join(web, 'Coaches'), { recursive: true }).filter((f) => f.endsWith('.css')).sort();
+writeFileSync(join(web, 'Styles/every.css'), ['./site.css', ...styles.map((s) => `../Coaches/${s}`)].map((s) => `@import "${s}";\n`).join(''));
 execFileSync(process.execPath, [join(modules, '@tailwindcss/cli/dist/index.mjs'), '-i', join(web, 'Styles/every.css'), '-o', join(web, 'wwwroot/css/site.css'), '--minify'],
   { stdio: ['ignore', 'ignore', 'inherit'] });

@@ -20,10 +20,10 @@ public sealed class BleedScene : WorkScene
         var torque = (ToTorque)screw.Tightening.Value;
         var unit = to.Viewer.TorqueUnits[0];
         scene.Pictures = new("/Coaches/Bleeding/_Reservoir.cshtml", "/Coaches/Bleeding/_Strokes.cshtml", "/Coaches/Bleeding/_Wheels.cshtml");
-        scene.Facts.Add(new("Screw", $"{DriveWords.Tool(screw.Drive)}, {torque.Target.Print(unit)}, "
-            + $"{torque.Low.Print(unit).Number} to {torque.High.Print(unit).Number} passes; cap back on"));
         if (state.IsClear)
         {
+            scene.Facts.Add(new("Screw", $"{DriveWords.Tool(screw.Drive)}, {torque.Low.Print(unit).Number} to "
+                + $"{torque.High.Print(unit).Number} passes; cap back on. {screw.Warning}"));
             var target = torque.Target.Print(unit);
             (scene.Number, scene.Unit) = (target.Number, target.Unit);
             scene.Main = new($"Clicked at {target.Number}, cap on", "bleedScrew", new Dictionary<string, string> { ["torque"] = target.ToString() });
@@ -34,9 +34,12 @@ public sealed class BleedScene : WorkScene
         if (state.Left == 0)
             scene.Offer("Filled to the upper line", "topUp");
         else
-            scene.Offer("One more stroke", "stroke");
-        scene.Others.Add(new("Several", "stroke", "o", Asks: true));
-        if (state.Left is > 0 && state.SinceFilled > 0)
+            scene.Offer("One stroke", "stroke");
+        if (state.Strokes >= state.Spec.Strokes && state.Runs is null)
+            scene.Main = new("It runs clear, no bubbles", "hose", new Dictionary<string, string> { ["runs"] = "clear" });
+        else if (state.Left > 0)
+            scene.Others.Add(new("Several", "stroke", "o", Asks: true));
+        if (state.Left > 0 && state.SinceFilled > 0)
             scene.Others.Add(new("Topped up", "topUp", "t"));
     }
 

@@ -1,0 +1,108 @@
+import { expect, test } from '@playwright/test';
+import { bookIn, signIn, title } from './lift.mjs';
+
+test.describe.configure({ mode: 'serial' });
+let card = 0;
+
+/** From the yard to the first wheel of a card that only changes the brake fluid. */
+async function toTheFirstWheel(page) {
+  await bookIn(page, 'MG-DOT4-1', 2);
+  await page.goto('/intake?plate=HD-04');
+  for (const job of await page.locator('input[name=job]').evaluateAll((boxes) => boxes.map((b) => b.value))) {
+    const box = page.locator(`input[name=job][value=${job}]`);
+    if (await box.isChecked() === (job === 'brake-fluid')) continue;
+    const before = await page.locator('#composed').innerText();
+    await box.setChecked(job === 'brake-fluid', { force: true });
+    await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
+  }
+  for (const why of await page.locator('input[name^=drop-]').all()) if (await why.isVisible()) await why.fill('Next week, with the oil');
+  await page.getByLabel('Odometer').fill('121900');
+  await page.getByRole('button', { name: 'Open the card' }).click();
+  await expect(page).toHaveURL(/\/lift\/\d+/);
+  card = Number(page.url().match(/lift\/(\d+)/)[1]);
+  for (let presses = 0; presses < 12 && !(await title(page)).includes('bleed until'); presses++) {
+    const now = await title(page);
+    if (await page.locator('#kit').count()) {
+      if (await page.locator('#kit [name=pan]').count()) await page.locator('#kit [name=pan]').fill('8 L');
+      await page.locator('#kit [name=amount-brake-fluid]').fill('2 L');
+      await page.locator('.lift-main .main').click();
+    } else await page.keyboard.press('Enter');
+    await expect.poll(() => title(page).catch(() => now)).not.toBe(now);
+  }
+}
+
+const figure = (page) => page.locator('.value-figure');
+
+test('a wheel is bled stroke by stroke; the reservoir warns in time, bubbles begin it again, a wrong count is not taken', async ({ page }) => {
+  await signIn(page);
+  await toTheFirstWheel(page);
+  await expect(page.locator('main h1')).toContainText('Rear right');
+  await expect(page.locator('.two-people')).toContainText('Takes two');
+  await expect(figure(page)).toHaveText('0');
+  for (const stroke of ['1', '2', '3']) {
+    await page.keyboard.press('Enter');
+    await expect(figure(page)).toHaveText(stroke);
+  }
+  await expect(page.locator('.reservoir-left')).toContainText('7 strokes');
+  await page.keyboard.press('o');
+  await page.getByLabel('How many full strokes').fill('9');
+  await page.getByRole('button', { name: 'That is so' }).click();
+  await expect(page.getByRole('alert')).toContainText('The reservoir holds 7 more strokes, not 9.');
+  await expect(page.getByLabel('How many full strokes')).toHaveValue('9');
+  await page.getByLabel('How many full strokes').fill('7');
+  await page.getByRole('button', { name: 'That is so' }).click();
+  await expect(page.locator('.reservoir-left')).toContainText('Fill it now');
+  await page.getByRole('button', { name: 'Bubbles', exact: true }).click();
+  await expect(figure(page)).toHaveText('0');
+  await expect(page.locator('.lift-main .main')).toContainText('Filled to the upper line');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.reservoir-left')).toContainText('10 strokes');
+  await page.keyboard.press('u');
+  await expect(page.locator('.reservoir-left')).toContainText('Fill it now');
+});
+
+test('the same wheel goes on by a phone with script off, and a reading too small is not taken', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, javaScriptEnabled: false });
+  const page = await context.newPage();
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.getByRole('button', { name: /Filled to the upper line/ }).click();
+  for (let stroke = 1; stroke <= 10; stroke++) {
+    await page.getByRole('button', { name: /One stroke/ }).click();
+    await expect(figure(page)).toHaveText(`${stroke}`);
+  }
+  await page.getByRole('button', { name: 'Dark', exact: true }).click();
+  await expect(page.locator('.lift-main .main')).toContainText('Filled to the upper line');
+  await page.getByRole('button', { name: 'Clear', exact: true }).click();
+  await expect(figure(page)).toHaveText('9');
+  await page.getByRole('link', { name: /Other reading/ }).click();
+  await page.getByLabel('What the wrench said').fill('7 N·m');
+  await page.getByRole('button', { name: 'That is so' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('7 N·m is too little.');
+  await page.getByLabel('What the wrench said').fill('80 lbf·in');
+  await page.getByRole('button', { name: 'That is so' }).click();
+  await expect(page.locator('main h1')).toContainText('Rear left');
+  await context.close();
+});
+
+test('the usual press alone bleeds the other wheels, and the card is signed', async ({ page }) => {
+  test.setTimeout(240_000);
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  for (let presses = 0; presses < 120 && new URL(page.url()).pathname.startsWith('/lift/'); presses++) {
+    if (await page.locator('.waiting-main').count()) {
+      await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 30_000 });
+      continue;
+    }
+    const sight = () => page.locator('main').innerText().catch(() => '');
+    const before = await sight();
+    await page.keyboard.press('Enter');
+    await expect.poll(sight, { message: `the press at “${await title(page).catch(() => '')}”` }).not.toBe(before);
+  }
+  await expect(page).toHaveURL(new RegExp(`/handover/${card}`));
+  await page.getByRole('button', { name: /^Sign/ }).first().click();
+  await expect(page).toHaveURL(new RegExp(`/record/${card}`));
+  for (const wheel of ['rear right: 80 lbf·in, passes', 'rear left: 9 N·m, passes', 'front right: 9 N·m, passes', 'front left: 9 N·m, passes'])
+    await expect(page.locator('main')).toContainText(`Bleed screw, ${wheel}; cap on`);
+});
