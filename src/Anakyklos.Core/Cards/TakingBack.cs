@@ -1,4 +1,6 @@
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -22,6 +24,13 @@ public sealed partial class JobCard
         var taken = TakenIn(_history);
         return _history.Where(h => !taken.Contains(h.Seq)).Select(h => (Step: StepOf(h.Event) is { } id ? Step(id) : null, h.Event))
             .Where(h => h.Step?.Kind == kind).Select(h => (h.Step!, h.Event));
+    }
+
+    /// <summary>The torque that holds at a step, read by the kind of that step; null when none was read.</summary>
+    internal (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueAt(SheetStep step)
+    {
+        var coach = Coach.Of(step);
+        return HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => coach.TorqueOf(h.Event)).LastOrDefault(t => t is not null);
     }
 
     private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Records;
 using Anakyklos.Storage;
 using Anakyklos.Web.Commands;
 using Anakyklos.Web.Hosting;
@@ -38,6 +39,9 @@ internal static class CardEndpoints
         api.MapGet("/cards/{id:long}/events", (long id, CardStore cards) => cards.Find(id) is { } card ? Results.Ok(card.History)
             : Missing())
             .WithSummary("Everything that happened").Produces<IReadOnlyList<Recorded>>().ProducesProblem(404);
+        api.MapGet("/cards/{id:long}/record", (long id, CardStore cards) => cards.Find(id) is { } card
+            ? Results.Ok(ServiceRecord.Of(card)) : Missing())
+            .WithSummary("What the record shows").Produces<ServiceRecord>().ProducesProblem(404);
         api.MapGet("/cards/{id:long}/changes", (long id, CardChanges changes, CancellationToken cancel) =>
             TypedResults.ServerSentEvents(changes.Of(id, cancel), "changed"))
             .WithSummary("A stream of the card's last seq whenever it changes");

@@ -1,5 +1,5 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Records;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -11,32 +11,35 @@ namespace Anakyklos.Web.Pages;
 public sealed class RecordModel(CardStore cards, SettingStore settings, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
 {
     public string WorkshopName { get; private set; } = "";
-    public IReadOnlyList<JobDue> Due => Card.Signature?.Event is Signed s ? s.Due : [];
+
+    /// <summary>What it shows.</summary>
+    public ServiceRecord Record { get; private set; } = null!;
 
     public IActionResult OnGet(long id)
     {
         WorkshopName = settings.Read().Name;
-        return Load(id) ?? Page();
+        if (Load(id) is { } missing)
+            return missing;
+        Record = ServiceRecord.Of(Card);
+        return Page();
     }
 
-    /// <summary>The reading that holds for each fastener of the card, with what the book asks.</summary>
-    public IEnumerable<(string Name, string Reading, string Book)> Tightened
+    /// <summary>What the wrench said, or why there is no number.</summary>
+    public static string Reading(TightenedLine line) => line switch
     {
-        get
-        {
-            foreach (var step in Card.Steps.Where(s => s.Traits.Tightens))
-            {
-                var fastener = Card.Sheet.Fasteners[step.What];
-                var reading = Card.State(step.Id) is { Status: StepStatus.Done }
-                    ? Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r => r.Step == step.Id)?.Reading.ToString()
-                    ?? "no reading" : "not yet";
-                yield return (fastener.Name, reading, fastener.Tightening.Value is ToTorque to
-                    ? $"{to.Target.Print(Viewer.TorqueUnits[0])} ({to.Low.Print(Viewer.TorqueUnits[0]).Number} to "
-                        + $"{to.High.Print(Viewer.TorqueUnits[0]).Number})" : "by hand");
-            }
-        }
+        { Reading: { } reading } => $"{reading}{(line.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")}",
+        { State: RecordState.NotYet } => "not yet",
+        { State: RecordState.LeftOut } => "left out",
+        _ => "no reading",
+    };
+
+    /// <summary>What the book asks.</summary>
+    public string Book(TightenedLine line)
+    {
+        var unit = Viewer.TorqueUnits[0];
+        return line.Book is { } to ? $"{to.Target.Print(unit)} ({to.Low.Print(unit).Number} to {to.High.Print(unit).Number})" : "by hand";
     }
 
-    /// <summary>Who countersigned, or null.</summary>
-    public string? SecondName(int seq) => Card.History.FirstOrDefault(h => h.Event is Countersigned c && c.Of == seq)?.By.Name;
+    /// <summary>What lies there for a part, and whether it is in its place.</summary>
+    public static string Number(FittedLine line) => line.OldAgain ? KitConfirmed.OldOneAgain : line.Number.Length > 0 ? line.Number : "not yet";
 }

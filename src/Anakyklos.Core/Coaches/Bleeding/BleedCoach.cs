@@ -64,6 +64,9 @@ internal sealed class BleedCoach : Coach
         var state => new MakeStrokes(step.Id, Math.Min(state.Left, state.Spec.Strokes - state.Strokes)),
     };
 
+    internal override (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) =>
+        happened is BleedScrewShut s ? (s.Reading, s.Outcome) : null;
+
     private static Fastener Screw(ModelSheet sheet, SheetStep step) => sheet.Fasteners[step.What];
 
     private static ToTorque Torque(ModelSheet sheet, SheetStep step) => (ToTorque)Screw(sheet, step).Tightening.Value;

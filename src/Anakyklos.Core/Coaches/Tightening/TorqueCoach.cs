@@ -34,6 +34,9 @@ internal abstract class TorqueCoach : Coach
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) => Spec(card.Sheet, step) is { } to
         ? new TakeReading(step.Id, new(to.Target, Torque.NewtonMetre)) : new ConfirmStep(step.Id);
 
+    internal override (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) =>
+        happened is ReadingTaken r ? (r.Reading, r.Outcome) : null;
+
     /// <summary>What it does that the fastener is tight.</summary>
     protected abstract IEnumerable<Effect> Tight(SheetStep step);
 
