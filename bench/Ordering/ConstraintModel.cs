@@ -97,7 +97,11 @@ public static class ConstraintModel
                 model.AddHint(start[hint[k]], k);
 
         var solver =
-            new CpSolver { StringParameters = $"max_time_in_seconds:{seconds.ToString(System.Globalization.CultureInfo.InvariantCulture)} num_workers:2" };
+            new CpSolver
+        {
+            StringParameters = string.Create(System.Globalization.CultureInfo.InvariantCulture,
+                $"max_time_in_seconds:{seconds} num_workers:2"),
+        };
         var status = solver.Solve(model);
         return status switch
         {

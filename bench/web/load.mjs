@@ -1,5 +1,6 @@
-// Confirming over HTTP with eight clients, against a bare endpoint that does one synced insert behind one lock. The two take turns on one file
-// system, so that what the machine does meanwhile hits both; ratios count. Then the bytes of the lift page and the time to the first answer.
+// Confirming over HTTP with eight clients, against a bare endpoint that does one synced insert behind one lock. The two take
+// turns on one file system, so that what the machine does meanwhile hits both; ratios count. Then the bytes of the lift page and the time
+// to the first answer.
 import { spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import http from 'node:http';
@@ -15,10 +16,22 @@ const agent = new http.Agent({ keepAlive: true, maxSockets: CLIENTS });
 
 function request(port, method, path, headers = {}, body = null) {
   return new Promise((resolve, reject) => {
-    const r = http.request({ host: 'localhost', port, method, path, agent, headers: body ? { ...headers, 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : headers }, (answer) => {
-      const parts = [];
-      answer.on('data', (d) => parts.push(d)).on('end', () => resolve({ status: answer.statusCode, headers: answer.headers, body: Buffer.concat(parts) }));
-    });
+    const r = http.request(
+      {
+        host: 'localhost',
+        port,
+        method,
+        path,
+        agent,
+        headers: body ? { ...headers, 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } : headers,
+      },
+      (answer) => {
+        const parts = [];
+        answer
+          .on('data', (d) => parts.push(d))
+          .on('end', () => resolve({ status: answer.statusCode, headers: answer.headers, body: Buffer.concat(parts) }));
+      },
+    );
     r.on('error', reject).end(body);
   });
 }
@@ -26,28 +39,36 @@ function request(port, method, path, headers = {}, body = null) {
 async function press(seconds, send) {
   const times = [];
   const end = performance.now() + seconds * 1000;
-  await Promise.all(Array.from({ length: CLIENTS }, async (_, worker) => {
-    while (performance.now() < end) {
-      const from = performance.now();
-      const answer = await send(worker, times.length);
-      if (answer.status !== 200) throw new Error(`${answer.status}: ${answer.body}`);
-      times.push(performance.now() - from);
-    }
-  }));
+  await Promise.all(
+    Array.from({ length: CLIENTS }, async (_, worker) => {
+      while (performance.now() < end) {
+        const from = performance.now();
+        const answer = await send(worker, times.length);
+        if (answer.status !== 200) throw new Error(`${answer.status}: ${answer.body}`);
+        times.push(performance.now() - from);
+      }
+    }),
+  );
   return times;
 }
+
+const cells = (name, ours, bare) => `| ${name} | ${ours.toFixed(2)} ms | ${bare.toFixed(2)} ms | ${(ours / bare).toFixed(2)} |`;
 
 const at = (times, part) => [...times].sort((a, b) => a - b)[Math.floor((times.length - 1) * part)];
 
 const begun = performance.now();
 const ours = await startServer(['demo', '--data', join(folder, 'ours'), '--port', String(OURS)], OURS);
 const firstAnswer = performance.now() - begun;
-const bare = spawn('dotnet', [join(root, 'bench/Bare/bin/Release/net10.0/Bare.dll'), join(folder, 'bare.db'), String(BARE)], { stdio: 'ignore' });
+const bare = spawn('dotnet', [join(root, 'bench/Bare/bin/Release/net10.0/Bare.dll'), join(folder, 'bare.db'), String(BARE)], {
+  stdio: 'ignore',
+});
 try {
   let headers;
-  await client(OURS, 'iona', '2468', (h) => { headers = h; });
+  await client(OURS, 'iona', '2468', (h) => {
+    headers = h;
+  });
   const body = (n) => JSON.stringify({ command: crypto.randomUUID(), say: 'saw', step: 'label', grade: 'sound', text: `press ${n}` });
-  // Noting a finding passes the same path as confirming a step: antiforgery, person, rules, event, hash chain, sync; and it can be repeated.
+  // Noting a finding passes the same path as confirming a step: antiforgery, person, rules, event, hash chain, sync; it can be repeated.
   const confirm = (_, n) => request(OURS, 'POST', '/api/v1/cards/1007/commands', headers, body(n));
   const insert = (_, n) => request(BARE, 'POST', '/line', {}, JSON.stringify({ command: crypto.randomUUID(), reason: `press ${n}` }));
   // Long enough for the runtime to have compiled both for good.
@@ -55,10 +76,11 @@ try {
   await press(12, insert);
   const times = { ours: [], bare: [] };
   for (let round = 0; round < ROUNDS; round++) {
-    times.bare.push(...await press(SECONDS, insert));
-    times.ours.push(...await press(SECONDS, confirm));
+    times.bare.push(...(await press(SECONDS, insert)));
+    times.ours.push(...(await press(SECONDS, confirm)));
   }
-  const row = (name, part) => `| ${name} | ${at(times.ours, part).toFixed(2)} ms | ${at(times.bare, part).toFixed(2)} ms | ${(at(times.ours, part) / at(times.bare, part)).toFixed(2)} |`;
+  const row = (name, part) =>
+    cells(name, at(times.ours, part), at(times.bare, part));
   console.log(`| confirm with ${CLIENTS} clients | Anakyklos | bare insert | ratio |\n| --- | --- | --- | --- |`);
   console.log(row('median', 0.5));
   console.log(row('99th percentile', 0.99));
@@ -66,7 +88,11 @@ try {
 
   const page = await request(OURS, 'GET', '/lift/1007', { ...headers, 'accept-encoding': 'br' });
   const html = brotliDecompressSync(page.body).toString();
-  const files = new Set([...html.matchAll(/(?:src|href)="(\/(?:js|lib|css|img)\/[^"]+)"/g)].map((m) => m[1]).concat('/js/keys.js', '/js/press.js', '/js/gauges.js'));
+  const files = new Set(
+    [...html.matchAll(/(?:src|href)="(\/(?:js|lib|css|img)\/[^"]+)"/g)]
+      .map((m) => m[1])
+      .concat('/js/keys.js', '/js/press.js', '/js/gauges.js'),
+  );
   let assets = 0;
   for (const file of files) assets += (await request(OURS, 'GET', file, { 'accept-encoding': 'br' })).body.length;
   console.log(`| the lift page | bytes on the line |\n| --- | --- |`);

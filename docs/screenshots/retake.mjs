@@ -10,12 +10,19 @@ import { startServer } from '../../tests/browser/server.mjs';
 const here = import.meta.dirname;
 const port = 5197;
 execFileSync(join(here, '../../build/prepare'), { stdio: 'inherit' });
-const server = await startServer(['demo', '--data', mkdtempSync(join(tmpdir(), 'anakyklos-pictures-')), '--port', String(port), '--speed', '120'], port);
+const server = await startServer(
+  ['demo', '--data', mkdtempSync(join(tmpdir(), 'anakyklos-pictures-')), '--port', String(port), '--speed', '120'],
+  port,
+);
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] });
-const visit = async (options) => (await browser.newContext({ baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 }, ...options })).newPage();
+const visit = async (options) =>
+  (await browser.newContext({ baseURL: `http://localhost:${port}`, viewport: { width: 1280, height: 800 }, ...options })).newPage();
 try {
   const page = await visit({});
-  const take = async (name, of = page) => { await of.waitForTimeout(400); await of.screenshot({ path: join(here, `${name}.png`) }); };
+  const take = async (name, of = page) => {
+    await of.waitForTimeout(400);
+    await of.screenshot({ path: join(here, `${name}.png`) });
+  };
   const enter = () => page.keyboard.press('Enter');
   await signIn(page);
   await page.goto('/intake?plate=HD-07');
@@ -92,7 +99,8 @@ try {
   await page.waitForTimeout(1500);
   await page.evaluate(() => document.querySelector('.dash-fields').scrollIntoView());
   await take('intake');
-  for (const job of await page.locator('input[name=job]').all()) if (!/brake-fluid/.test(await job.getAttribute('value'))) await job.check();
+  for (const job of await page.locator('input[name=job]').all())
+    if (!/brake-fluid/.test(await job.getAttribute('value'))) await job.check();
   await page.getByRole('button', { name: 'Open the card' }).click();
   await page.waitForURL('**/lift/**');
   const brae = page.url().match(/lift\/(\d+)/)[1];

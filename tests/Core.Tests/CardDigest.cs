@@ -25,8 +25,8 @@ internal static class CardDigest
             Line($"fluid {fluid} {Words(card.Fluid(fluid))}");
         foreach (var part in card.Sheet.Parts.Keys.Where(card.IsFitted).Order(StringComparer.Ordinal))
             Line($"fitted {part}");
-        foreach (var (seq, d) in card.Deviations.Select(d => (d.Seq, d.Event)))
-            Line($"deviation {seq} {d.Kind} {d.Step} {d.Part} | {d.What} | {d.Reason} | {d.NeedsCountersignature} {card.IsCountersigned(seq)}");
+        foreach (var (seq, d, named) in card.Deviations.Select(d => (d.Seq, d.Event, card.IsCountersigned(d.Seq))))
+            Line($"deviation {seq} {d.Kind} {d.Step} {d.Part} | {d.What} | {d.Reason} | {d.NeedsCountersignature} {named}");
         foreach (var f in card.Findings)
             Line($"finding {f.Seq} {f.Event.Grade} {f.Event.Step} | {f.Event.Text} | {card.DecisionOn(f.Seq)?.Event.Words}");
         foreach (var kit in card.Kit?.Parts.OrderBy(p => p.Key, StringComparer.Ordinal) ?? Enumerable.Empty<KeyValuePair<string, string>>())

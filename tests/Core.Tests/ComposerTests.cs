@@ -7,8 +7,8 @@ namespace Anakyklos.Core.Tests;
 /// <summary>What a set of jobs asks for, on the depot's own sheets. What is expected is worked out from the sheets by hand.</summary>
 public class ComposerTests
 {
-    internal static readonly IReadOnlyDictionary<string, ModelSheet> Sheets = Files.Select(f => SheetReader.Read(File.ReadAllText(f)).Sheet!)
-        .ToDictionary(s => s.Id);
+    internal static readonly IReadOnlyDictionary<string, ModelSheet> Sheets = Files
+        .Select(f => SheetReader.Read(File.ReadAllText(f)).Sheet!).ToDictionary(s => s.Id);
 
     private static string[] Files => Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "sheets"), "*.json");
 

@@ -12,7 +12,8 @@ namespace Anakyklos.Core.Tests;
 public class GateProperties
 {
     // Fewer when many bent programs are to be walked one after another.
-    private static readonly int Walks = int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "400", CultureInfo.InvariantCulture);
+    private static readonly int Walks =
+        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "400", CultureInfo.InvariantCulture);
 
     // An independent account of the workshop, kept from accepted events alone and without any of the card's own state.
     private sealed class Ledger
@@ -31,7 +32,9 @@ public class GateProperties
                 case ReadingTaken { Outcome: TorqueOutcome.Passes } r: _out.Remove(Of(r.Step).What); break;
                 case ReadingTaken { Corrects: not null } r: _out.Add(Of(r.Step).What); break;
                 case DeviationTaken { Kind: DeviationKind.NoReading } d: _out.Remove(Of(d.Step).What); break;
-                case DeviationTaken { Kind: DeviationKind.StepLeftOut } d when Of(d.Step).Kind == StepKind.Reset: _out.Remove("lamp"); break;
+                case DeviationTaken { Kind: DeviationKind.StepLeftOut } d when Of(d.Step).Kind == StepKind.Reset:
+                    _out.Remove("lamp");
+                    break;
                 case LeakFound l: _out.Add(l.Fastener); (_looked, _ran) = (false, false); break;
                 case LiftMoved l: _up = l.Up; break;
                 case Poured p: Assert.DoesNotContain(_out, IsPlug); _oil += p.Amount.Value.In(Volume.Litre); break;

@@ -56,9 +56,8 @@ public class OrderOfWorkTests
                 foreach (var cover in plan.Rows.Where(r => r.Step.Kind == StepKind.Close && sheet.Access[r.Step.What].AfterLeakCheck))
                     Before(look, cover, "a cover goes on after the look that it would hide");
             foreach (var reset in plan.Rows.Where(r => r.Step.Kind == StepKind.Reset))
-                foreach (var row in plan.Rows
-                    .Where(r =>
-                        r.Step.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Fit or StepKind.Tighten or StepKind.Run or StepKind.Look))
+                foreach (var row in plan.Rows.Where(r => r.Step.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Fit
+                    or StepKind.Tighten or StepKind.Run or StepKind.Look))
                     Before(row, reset, "the indicator is put out when the work is done");
         }
     }

@@ -18,44 +18,59 @@ public class OtherModelTests
           "format": "anakyklos/model-sheet/1", "id": "curlew-80", "revision": 1, "stands": "ground", "make": "Curlew", "name": "80 tractor",
           "sources": { "plate": { "title": "Plate on the bonnet", "byMaker": true } },
           "access": {
-            "blocks": { "name": "Wooden blocks", "place": "side", "tool": "two blocks", "holdsVehicle": true, "from": "plate", "at": "left" },
-            "air-box": { "name": "Air box lid", "place": "top", "tool": "T25 bit", "count": 3, "countOf": "screws", "intake": true, "from": "plate", "at": "left" }
+            "blocks": { "name": "Wooden blocks", "place": "side", "tool": "two blocks", "holdsVehicle": true, "from": "plate",
+              "at": "left" },
+            "air-box": { "name": "Air box lid", "place": "top", "tool": "T25 bit", "count": 3, "countOf": "screws", "intake": true,
+              "from": "plate", "at": "left" }
           },
           "fluids": {
             "engine-oil": {
               "name": "Engine oil", "pumped": true, "settleAfterPour": "1 min", "target": "top-mark",
               "amount": { "is": "3 US qt", "from": "plate", "at": "left" }, "tolerance": { "is": "100 mL", "from": "plate", "at": "left" },
-              "safeToStart": { "is": "1.8 L", "from": "plate", "at": "left" }, "betweenMarks": { "is": "1 US qt", "from": "plate", "at": "left" },
-              "reading": { "is": "Cold", "from": "plate", "at": "left" }, "grades": { "is": ["SAE 30"], "from": "plate", "at": "left" }, "approvals": { "is": [], "from": "plate", "at": "left" }
+              "safeToStart": { "is": "1.8 L", "from": "plate", "at": "left" }, "betweenMarks": { "is": "1 US qt", "from": "plate",
+                "at": "left" },
+              "reading": { "is": "Cold", "from": "plate", "at": "left" }, "grades": { "is": ["SAE 30"], "from": "plate",
+                "at": "left" }, "approvals": { "is": [], "from": "plate", "at": "left" }
             }
           },
           "fasteners": {
-            "plug": { "name": "Drain plug", "thread": "M22", "material": "iron", "drive": "Hex 27", "torque": { "is": "60 lbf·ft", "low": "55 lbf·ft", "high": "65 lbf·ft", "from": "plate", "at": "left" }, "seal": "ring", "tooMuch": "new-part", "drains": "engine-oil" },
-            "filter": { "name": "Spin-on filter", "material": "steel", "drive": "by hand", "torque": { "turnAfterContact": 270, "from": "plate", "at": "left" }, "holds": ["can"], "system": "engine-oil", "tooMuch": "new-part" },
-            "breather": { "name": "Breather cap", "material": "brass", "drive": "by hand", "torque": { "byHand": "until the ring touches", "from": "plate", "at": "left" }, "system": "engine-oil", "tooMuch": "slacken-and-repeat" }
+            "plug": { "name": "Drain plug", "thread": "M22", "material": "iron", "drive": "Hex 27", "torque": { "is": "60 lbf·ft",
+              "low": "55 lbf·ft", "high": "65 lbf·ft", "from": "plate", "at": "left" }, "seal": "ring", "tooMuch": "new-part",
+                "drains": "engine-oil" },
+            "filter": { "name": "Spin-on filter", "material": "steel", "drive": "by hand", "torque": { "turnAfterContact": 270,
+              "from": "plate", "at": "left" }, "holds": ["can"], "system": "engine-oil", "tooMuch": "new-part" },
+            "breather": { "name": "Breather cap", "material": "brass", "drive": "by hand",
+              "torque": { "byHand": "until the ring touches", "from": "plate", "at": "left" }, "system": "engine-oil",
+                "tooMuch": "slacken-and-repeat" }
           },
           "parts": {
             "ring": { "name": "Copper ring", "number": { "is": "CU-22", "from": "plate", "at": "left" }, "reusableTimes": 2 },
             "can": { "name": "Filter", "number": { "is": "CU-80-F", "from": "plate", "at": "left" } }
           },
-          "intervals": { "oil": { "normal": { "distance": "3000 mi", "months": 24 }, "harsh": { "distance": "1500 mi", "months": 12 }, "from": "plate", "at": "left" } },
+          "intervals": { "oil": { "normal": { "distance": "3000 mi", "months": 24 }, "harsh": { "distance": "1500 mi", "months": 12 },
+            "from": "plate", "at": "left" } },
           "steps": {
             "kit": { "kind": "kit", "title": "Lay it out", "phase": "A", "place": "side", "takes": "1 min" },
             "block": { "kind": "secure", "what": "blocks", "title": "Block it", "phase": "A", "place": "side", "takes": "1 min" },
             "lid-off": { "kind": "open", "what": "air-box", "title": "Lid off", "phase": "A", "place": "top", "takes": "1 min" },
             "breather-off": { "kind": "open", "what": "breather", "title": "Breather off", "phase": "A", "place": "top", "takes": "1 min" },
             "filter-off": { "kind": "open", "what": "filter", "title": "Filter off", "phase": "A", "place": "side", "takes": "1 min" },
-            "drain": { "kind": "drain", "what": "plug", "title": "Drain", "phase": "B", "place": "side", "takes": "1 min", "wait": { "for": "Drip", "lasts": "30 s" } },
-            "ring-on": { "kind": "fit", "what": "ring", "title": "Ring on", "phase": "B", "place": "side", "takes": "1 min", "awaits": ["drain"] },
+            "drain": { "kind": "drain", "what": "plug", "title": "Drain", "phase": "B", "place": "side", "takes": "1 min",
+              "wait": { "for": "Drip", "lasts": "30 s" } },
+            "ring-on": { "kind": "fit", "what": "ring", "title": "Ring on", "phase": "B", "place": "side", "takes": "1 min",
+              "awaits": ["drain"] },
             "plug-in": { "kind": "tighten", "what": "plug", "title": "Plug in", "phase": "B", "place": "side", "takes": "1 min" },
             "can-on": { "kind": "fit", "what": "can", "title": "Filter up to contact", "phase": "B", "place": "side", "takes": "1 min" },
             "filter-on": { "kind": "tighten", "what": "filter", "title": "Filter on", "phase": "B", "place": "side", "takes": "1 min" },
             "fill": { "kind": "pour", "what": "engine-oil", "title": "Fill", "phase": "C", "place": "top", "takes": "1 min" },
-            "breather-on": { "kind": "tighten", "what": "breather", "title": "Breather on", "phase": "C", "place": "top", "takes": "1 min" },
+            "breather-on": { "kind": "tighten", "what": "breather", "title": "Breather on", "phase": "C", "place": "top",
+              "takes": "1 min" },
             "lid-on": { "kind": "close", "what": "air-box", "title": "Lid on", "phase": "C", "place": "top", "takes": "1 min" },
             "start": { "kind": "run", "what": "engine-oil", "title": "Start", "phase": "C", "place": "cab", "takes": "1 min" },
-            "stop": { "kind": "settle", "title": "Stop", "phase": "C", "place": "cab", "takes": "1 min", "wait": { "for": "Settle", "lasts": "1 min" } },
-            "level": { "kind": "gauge", "what": "engine-oil", "title": "Level", "phase": "C", "place": "top", "takes": "1 min", "awaits": ["stop"] },
+            "stop": { "kind": "settle", "title": "Stop", "phase": "C", "place": "cab", "takes": "1 min", "wait": { "for": "Settle",
+              "lasts": "1 min" } },
+            "level": { "kind": "gauge", "what": "engine-oil", "title": "Level", "phase": "C", "place": "top", "takes": "1 min",
+              "awaits": ["stop"] },
             "unblock": { "kind": "close", "what": "blocks", "title": "Blocks away", "phase": "D", "place": "side", "takes": "1 min" },
             "grease": { "kind": "do", "title": "Grease it", "phase": "D", "place": "side", "takes": "1 min" }
           },

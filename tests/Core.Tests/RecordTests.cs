@@ -39,7 +39,8 @@ public sealed class RecordTests
         var seq = _bench.Card.History.Last(h => h.Event is ReadingTaken).Seq;
         _bench.Do(new CorrectReading(seq, Nm(39), "Misread the scale"));
         Assert.Equal(Nm(39), Tightened("Engine drain plug").Reading);
-        Assert.Equal(("38 N·m", "35 N·m", "41 N·m"), Tightened("Engine drain plug").Book is { } b ? ($"{b.Target}", $"{b.Low}", $"{b.High}") : default);
+        var book = Tightened("Engine drain plug").Book!;
+        Assert.Equal(("38 N·m", "35 N·m", "41 N·m"), ($"{book.Target}", $"{book.Low}", $"{book.High}"));
     }
 
     [Fact]
@@ -56,13 +57,14 @@ public sealed class RecordTests
     {
         _bench.Do(FullKit() with
         {
-            Parts = Courier.Parts.Keys.ToDictionary(id => id, id => id == "drain-washer" ? new KitPart(KitChoice.OldAgain, "", "The box is empty")
-                : new KitPart(KitChoice.InHand)),
+            Parts = Courier.Parts.Keys.ToDictionary(id => id, id => id == "drain-washer"
+                ? new KitPart(KitChoice.OldAgain, "", "The box is empty") : new KitPart(KitChoice.InHand)),
         });
         Assert.All(Record.Fitted, f => Assert.Equal(RecordState.NotYet, f.State));
         Assert.True(Assert.Single(Record.Fitted, f => f.OldAgain) is { Number: "" });
         var strayed = Assert.Single(Record.Strayed);
-        Assert.Equal(("The box is empty", "Iona R.", null, false), (strayed.Reason, strayed.By, strayed.SecondName, strayed.NeedsSecondName));
+        Assert.Equal(("The box is empty", "Iona R.", null, false),
+            (strayed.Reason, strayed.By, strayed.SecondName, strayed.NeedsSecondName));
     }
 
     [Fact]

@@ -30,7 +30,12 @@ public sealed class ShelfStoreTests : IDisposable
         var (database, cards) = _workshop.Open();
         var shelf = new ShelfStore(database, new SettingStore(database));
         await shelf.BringIn(Stock, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday);
-        await shelf.WriteOilBook("""{"format": "anakyklos/oil-book/1", "products": [{"name": "Gannet Lowash 5W-30", "grades": ["SAE 5W-30"], "codes": ["Tarn T-41L"], "lowAsh": true}]}""");
+        await shelf.WriteOilBook("""
+            {
+              "format": "anakyklos/oil-book/1",
+              "products": [{"name": "Gannet Lowash 5W-30", "grades": ["SAE 5W-30"], "codes": ["Tarn T-41L"], "lowAsh": true}]
+            }
+            """);
         return await _workshop.WithCard() is var w ? (shelf, w.Cards, w.Card, database) : default;
     }
 
@@ -179,8 +184,10 @@ public sealed class ShelfStoreTests : IDisposable
         database.Dispose();
         // Back to how the file was before the second migration.
         _workshop.Execute("""
-            drop table movement; drop table reservation; drop table pan; drop table tool; drop table container; drop table part; drop table oil_book; drop table own_rule; drop table done_job;
-            alter table vehicle drop column delivered; alter table vehicle drop column history_unknown; alter table vehicle drop column warranty_until; alter table odometer drop column hours;
+            drop table movement; drop table reservation; drop table pan; drop table tool; drop table container; drop table part;
+            drop table oil_book; drop table own_rule; drop table done_job;
+            alter table vehicle drop column delivered; alter table vehicle drop column history_unknown;
+            alter table vehicle drop column warranty_until; alter table odometer drop column hours;
             delete from SchemaVersions where ScriptName like '%0002%';
             """);
         var again = new VehicleStore(_workshop.Open().Database);

@@ -59,8 +59,10 @@ public sealed class ApiTests : IAsyncLifetime
     [InlineData("""{ ID, "say": "done", "step": "filter-cap-off", "cuont": 2 }""", HttpStatusCode.UnprocessableEntity, "no field “cuont”")]
     [InlineData("""{ ID, "say": "sing" }""", HttpStatusCode.UnprocessableEntity, "Nobody here knows")]
     [InlineData("""{ ID, "step": "drain" }""", HttpStatusCode.UnprocessableEntity, "Nobody here knows")]
-    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": "38" }""", HttpStatusCode.UnprocessableEntity, "Add the unit")]
-    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": 38 }""", HttpStatusCode.UnprocessableEntity, "wrong shape")]
+    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": "38" }""", HttpStatusCode.UnprocessableEntity,
+        "Add the unit")]
+    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": 38 }""", HttpStatusCode.UnprocessableEntity,
+        "wrong shape")]
     [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug" }""", HttpStatusCode.UnprocessableEntity, "Type a torque")]
     [InlineData("""{ ID, "say": "pour", "step": "first-pour", "amount": "5 L" }""", HttpStatusCode.Conflict, "")]
     [InlineData("""{ ID, "say": "pour", "step": "first-pour", "amount": "5 L", "warned": "yes" }""", HttpStatusCode.UnprocessableEntity,
@@ -75,7 +77,8 @@ public sealed class ApiTests : IAsyncLifetime
     [InlineData("""{ ID, "say": "kit", "step": "lay-out-kit", "parts": { "oil-filter": { "choice": "stands-in" } } }""",
         HttpStatusCode.UnprocessableEntity, "what lies there")]
     [InlineData("""{ ID, "say": "sign" }""", HttpStatusCode.Conflict, "Close it first")]
-    public async Task What_is_wrong_is_answered_in_words_with_its_status_and_writes_nothing(string body, HttpStatusCode status, string words)
+    public async Task What_is_wrong_is_answered_in_words_with_its_status_and_writes_nothing(string body, HttpStatusCode status,
+        string words)
     {
         var before = (await _browser.Api(HttpMethod.Get, HalfDone))["seq"]!.GetValue<int>();
         var answer = await Post(body.Replace("ID", $"\"command\": \"{Guid.NewGuid()}\"", StringComparison.Ordinal));
@@ -110,7 +113,8 @@ public sealed class ApiTests : IAsyncLifetime
         foreach (var (declared, said) in CommandBook.All.Zip(commands))
         {
             Assert.Equal([.. declared.Fields.Select(f => f.Name), "command", "say"], said!["properties"]!.AsObject().Select(p => p.Key));
-            Assert.All(said["properties"]!.AsObject(), p => Assert.False(string.IsNullOrEmpty(p.Value!["description"]!.GetValue<string>())));
+            Assert.All(said["properties"]!.AsObject(), 
+                p => Assert.False(string.IsNullOrEmpty(p.Value!["description"]!.GetValue<string>())));
         }
         var reading = commands.First(c => c!["title"]!.GetValue<string>() == "reading")!;
         Assert.Contains("lbf·ft", reading["properties"]!["torque"]!["description"]!.GetValue<string>());

@@ -18,9 +18,11 @@ public sealed class CommandFieldTests
     [Fact]
     public void Every_command_is_declared_once_and_nothing_else_is()
     {
-        var made = CommandBook.All.Select(c => c.Read(new FormFields(new FormCollection(Form(c, new Random(5)))), out _)!.GetType()).ToList();
+        var made = CommandBook.All
+            .Select(c => c.Read(new FormFields(new FormCollection(Form(c, new Random(5)))), out _)!.GetType()).ToList();
         Assert.Equal(made.Distinct().Count(), made.Count);
-        var all = typeof(CardCommand).Assembly.GetTypes().Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(CardCommand))).Except(OnlyHere);
+        var all = typeof(CardCommand).Assembly.GetTypes()
+            .Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(CardCommand))).Except(OnlyHere);
         Assert.Equal(all.Select(t => t.Name).Order(), made.Select(t => t.Name).Order());
     }
 
@@ -92,8 +94,8 @@ public sealed class CommandFieldTests
     };
 
     // What might be said in each field, by its shape; the entries of a field have ids of their own, so that no two are the same.
-    private static Dictionary<string, object> Json(IEnumerable<CommandField> fields, Random random, string of) => fields.ToDictionary(f => f.Name,
-        f => f.Shape switch
+    private static Dictionary<string, object> Json(IEnumerable<CommandField> fields, Random random, string of) =>
+        fields.ToDictionary(f => f.Name, f => f.Shape switch
         {
             FieldShape.Text => $"words {random.Next(1000)}{of}",
             FieldShape.Whole => random.Next(-5, 500),
@@ -101,7 +103,8 @@ public sealed class CommandFieldTests
             FieldShape.Place => Math.Round((decimal)random.NextDouble() * 2 - 0.5m, 3),
             FieldShape.Choice => f.Words[random.Next(f.Words.Count)],
             FieldShape.Amount => $"{random.Next(1, 900)}.{random.Next(10, 99)} {f.Words[random.Next(f.Words.Count)]}",
-            FieldShape.Amounts => Enumerable.Range(0, random.Next(1, 4)).Select(n => $"{random.Next(1, 30)} {f.Words[n % f.Words.Count]}").ToArray(),
+            FieldShape.Amounts => Enumerable.Range(0, random.Next(1, 4))
+                .Select(n => $"{random.Next(1, 30)} {f.Words[n % f.Words.Count]}").ToArray(),
             FieldShape.Entries => (object)Enumerable.Range(0, random.Next(3))
                 .ToDictionary(n => $"{f.Name}-{n}", n => Json(f.Members, random, $"{f.Name}{n}")),
             _ => throw new InvalidOperationException($"Nobody has said what stands in a field of shape {f.Shape}."),

@@ -177,7 +177,11 @@ public sealed class WayOnTests : IAsyncLifetime
     public async Task The_endpoints_judge_a_kit_as_the_page_does_and_believe_nothing_that_is_claimed()
     {
         var token = await _browser.Token();
-        var body = """{"command":"COMMAND","say":"kit","step":"lay-out-kit","pan":["8 L"],"parts":{"oil-filter":{"choice":"in-hand"},"filter-cap-ring":{"choice":"in-hand"},"drain-washer":{"choice":"in-hand"}},"oils":{"engine-oil":{"amount":"7 L","product":"Salad oil"}}}"""
+        var body = """
+            {"command":"COMMAND","say":"kit","step":"lay-out-kit","pan":["8 L"],
+            "parts":{"oil-filter":{"choice":"in-hand"},"filter-cap-ring":{"choice":"in-hand"},"drain-washer":{"choice":"in-hand"}},
+            "oils":{"engine-oil":{"amount":"7 L","product":"Salad oil"}}}
+            """
             .Replace("COMMAND", Guid.NewGuid().ToString());
         await _browser.Api(HttpMethod.Post, $"/api/v1/cards/{_card}/commands", body, token);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);

@@ -6,8 +6,33 @@ import { expect, test } from '@playwright/test';
 import { signIn } from './lift.mjs';
 import { startServer } from './server.mjs';
 
-const PAGES = ['/', '/intake', '/lift/1007', '/lift/1007?step=drain', '/lift/1007?step=lay-out-kit', '/lift/1007?step=tighten-drain-plug', '/lift/1007?step=first-pour', '/lift/1007?panel=stuck', '/lift/1007?panel=saw',
-  '/lift/1007?panel=jump', '/lift/1007?panel=keys', '/handover/1007', '/record/1001', '/vehicle/HD-07', '/vehicle/HD-11', '/kit/1007', '/kit/1008', '/stores', '/stores?q=tc0621f', '/library', '/library/tarn-courier-20d?point=drive-belt', '/plan/1007', '/you', '/workshop', '/nowhere'];
+const PAGES = [
+  '/',
+  '/intake',
+  '/lift/1007',
+  '/lift/1007?step=drain',
+  '/lift/1007?step=lay-out-kit',
+  '/lift/1007?step=tighten-drain-plug',
+  '/lift/1007?step=first-pour',
+  '/lift/1007?panel=stuck',
+  '/lift/1007?panel=saw',
+  '/lift/1007?panel=jump',
+  '/lift/1007?panel=keys',
+  '/handover/1007',
+  '/record/1001',
+  '/vehicle/HD-07',
+  '/vehicle/HD-11',
+  '/kit/1007',
+  '/kit/1008',
+  '/stores',
+  '/stores?q=tc0621f',
+  '/library',
+  '/library/tarn-courier-20d?point=drive-belt',
+  '/plan/1007',
+  '/you',
+  '/workshop',
+  '/nowhere',
+];
 
 async function look(page, rules) {
   const axe = new AxeBuilder({ page });
@@ -16,7 +41,10 @@ async function look(page, rules) {
 }
 
 // By night only the colours differ.
-for (const [look_, name, rules] of [['day', 'Day'], ['night', 'Night', ['color-contrast']]]) {
+for (const [look_, name, rules] of [
+  ['day', 'Day'],
+  ['night', 'Night', ['color-contrast']],
+]) {
   test(`axe finds nothing on any page by ${look_}`, async ({ page }) => {
     await page.goto('/signin');
     await look(page);
@@ -42,7 +70,8 @@ test('text at the lift reaches 7:1 against its ground', async ({ page }) => {
 test('buttons at the lift are at least 64 px high, the value over 100 px', async ({ page }) => {
   await signIn(page);
   await page.goto('/lift/1007');
-  for (const button of await page.locator('.lift-bar .main, .lift-bar .side').all()) expect((await button.boundingBox()).height).toBeGreaterThanOrEqual(64);
+  for (const button of await page.locator('.lift-bar .main, .lift-bar .side').all())
+    expect((await button.boundingBox()).height).toBeGreaterThanOrEqual(64);
   const size = await page.locator('.value-number').evaluate((e) => parseFloat(getComputedStyle(e).fontSize));
   expect(size).toBeGreaterThan(100);
 });
@@ -51,7 +80,10 @@ test('nothing is loaded from elsewhere and nothing breaks the policy', async ({ 
   const faults = [];
   page.on('console', (m) => m.type() === 'error' && faults.push(m.text()));
   page.on('pageerror', (e) => faults.push(e.message));
-  page.on('request', (r) => new URL(r.url()).host !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).host && faults.push(r.url()));
+  page.on(
+    'request',
+    (r) => new URL(r.url()).host !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).host && faults.push(r.url()),
+  );
   await signIn(page, 'Una B.');
   for (const address of PAGES.filter((p) => p !== '/nowhere')) await page.goto(address);
   expect(faults).toEqual([]);

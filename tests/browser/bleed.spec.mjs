@@ -10,7 +10,7 @@ async function toTheFirstWheel(page) {
   await page.goto('/intake?plate=HD-04');
   for (const job of await page.locator('input[name=job]').evaluateAll((boxes) => boxes.map((b) => b.value))) {
     const box = page.locator(`input[name=job][value=${job}]`);
-    if (await box.isChecked() === (job === 'brake-fluid')) continue;
+    if ((await box.isChecked()) === (job === 'brake-fluid')) continue;
     const before = await page.locator('#composed').innerText();
     await box.setChecked(job === 'brake-fluid', { force: true });
     await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
@@ -33,7 +33,9 @@ async function toTheFirstWheel(page) {
 
 const figure = (page) => page.locator('.value-figure');
 
-test('a wheel is bled stroke by stroke; the reservoir warns in time, bubbles begin it again, a wrong count is not taken', async ({ page }) => {
+test('a wheel is bled stroke by stroke; the reservoir warns in time, bubbles begin it again, a wrong count is not taken', async ({
+  page,
+}) => {
   await signIn(page);
   await toTheFirstWheel(page);
   await expect(page.locator('main h1')).toContainText('Rear right');
@@ -95,7 +97,11 @@ test('the usual press alone bleeds the other wheels, and the card is signed', as
       await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 30_000 });
       continue;
     }
-    const sight = () => page.locator('main').innerText().catch(() => '');
+    const sight = () =>
+      page
+        .locator('main')
+        .innerText()
+        .catch(() => '');
     const before = await sight();
     await page.keyboard.press('Enter');
     await expect.poll(sight, { message: `the press at “${await title(page).catch(() => '')}”` }).not.toBe(before);
@@ -103,6 +109,11 @@ test('the usual press alone bleeds the other wheels, and the card is signed', as
   await expect(page).toHaveURL(new RegExp(`/handover/${card}`));
   await page.getByRole('button', { name: /^Sign/ }).first().click();
   await expect(page).toHaveURL(new RegExp(`/record/${card}`));
-  for (const wheel of ['rear right: 80 lbf·in, passes', 'rear left: 9 N·m, passes', 'front right: 9 N·m, passes', 'front left: 9 N·m, passes'])
+  for (const wheel of [
+    'rear right: 80 lbf·in, passes',
+    'rear left: 9 N·m, passes',
+    'front right: 9 N·m, passes',
+    'front left: 9 N·m, passes',
+  ])
     await expect(page.locator('main')).toContainText(`Bleed screw, ${wheel}; cap on`);
 });

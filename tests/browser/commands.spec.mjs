@@ -12,7 +12,12 @@ test('sheet check passes a good sheet and names every fault of a bad one with li
   const good = await run(['sheet', 'check', SHEET]);
   expect(good).toMatchObject({ code: 0, out: expect.stringContaining('Tarn Courier 2.0 D, revision 5') });
   const bad = join(folder(), 'bad.json');
-  writeFileSync(bad, readFileSync(SHEET, 'utf8').replace('"38 N·m", "low": "35 N·m", "high": "41 N·m"', '"380 N·m", "low": "350 N·m", "high": "410 N·m"').replace('"revision": 5', '"revision": 0'));
+  writeFileSync(
+    bad,
+    readFileSync(SHEET, 'utf8')
+      .replace('"38 N·m", "low": "35 N·m", "high": "41 N·m"', '"380 N·m", "low": "350 N·m", "high": "410 N·m"')
+      .replace('"revision": 5', '"revision": 0'),
+  );
   const answer = await run(['sheet', 'check', bad]);
   expect(answer.code).toBe(1);
   expect(answer.out).toMatch(/line 4, `revision`: 0 is not a whole number from 1 to 9999\./);
@@ -27,7 +32,11 @@ test('a wrong call is told with how to call, a missing file or folder in words',
     expect(answer.out).toContain('anakyklos serve');
     expect(answer.out).not.toContain('   at ');
   }
-  for (const args of [['sheet', 'check', '/nowhere/sheet.json'], ['verify', '--data', join(folder(), 'none')], ['backup', 'x.db', '--data', folder()]]) {
+  for (const args of [
+    ['sheet', 'check', '/nowhere/sheet.json'],
+    ['verify', '--data', join(folder(), 'none')],
+    ['backup', 'x.db', '--data', folder()],
+  ]) {
     const answer = await run(args);
     expect(answer.code, args.join(' ')).toBe(1);
     expect(answer.out).not.toContain('   at ');
@@ -39,7 +48,8 @@ test('a backup taken while it is served can be verified, and served again', asyn
   const server = await startServer(['demo', '--data', data, '--port', '5194'], 5194);
   try {
     const call = await client(5194, 'iona', PIN);
-    const press = () => call('POST', '/api/v1/cards/1007/commands', { command: crypto.randomUUID(), say: 'aside', step: 'label', reason: 'later' });
+    const press = () =>
+      call('POST', '/api/v1/cards/1007/commands', { command: crypto.randomUUID(), say: 'aside', step: 'label', reason: 'later' });
     expect((await press()).status).toBe(200);
     const copy = join(restored, 'anakyklos.db');
     expect(await run(['backup', copy, '--data', data])).toMatchObject({ code: 0 });
@@ -76,7 +86,10 @@ test('a port that is taken is said so', async () => {
   const data = folder();
   const server = await startServer(['serve', '--data', data, '--port', '5194'], 5194);
   try {
-    expect(await run(['serve', '--data', folder(), '--port', '5194'])).toMatchObject({ code: 1, out: expect.stringContaining('Port 5194 is taken') });
+    expect(await run(['serve', '--data', folder(), '--port', '5194'])).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('Port 5194 is taken'),
+    });
   } finally {
     await server.kill();
   }
@@ -87,8 +100,14 @@ test('the demo clears away no workshop but its own, and not while one is served 
   const server = await startServer(['serve', '--data', data, '--port', '5194'], 5194);
   const before = readFileSync(join(data, 'anakyklos.db')).length;
   try {
-    expect(await run(['demo', '--data', data, '--port', '5194'])).toMatchObject({ code: 1, out: expect.stringContaining('Port 5194 is taken') });
-    expect(await run(['demo', '--data', data, '--port', '5195'])).toMatchObject({ code: 1, out: expect.stringContaining('is served already') });
+    expect(await run(['demo', '--data', data, '--port', '5194'])).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('Port 5194 is taken'),
+    });
+    expect(await run(['demo', '--data', data, '--port', '5195'])).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('is served already'),
+    });
   } finally {
     await server.kill();
   }

@@ -5,9 +5,18 @@ import { expect, test } from '@playwright/test';
 import { signIn, title } from './lift.mjs';
 import { startServer } from './server.mjs';
 
-// Every vehicle's full service from intake to record by the usual press, at the stand's size and on a phone. Half an hour; not part of ./check.
+// Every vehicle's full service from intake to record by the usual press, at the stand's size and on a phone. Half an hour; not in ./check.
 const PORT = 5195;
-const VEHICLES = [['HD-02', '38900'], ['HD-04', '121900'], ['HD-07', '148300'], ['HD-08', '62300'], ['HD-09', '2900'], ['HD-11', '88400'], ['HD-15', '24600'], ['HD-16', '52100']];
+const VEHICLES = [
+  ['HD-02', '38900'],
+  ['HD-04', '121900'],
+  ['HD-07', '148300'],
+  ['HD-08', '62300'],
+  ['HD-09', '2900'],
+  ['HD-11', '88400'],
+  ['HD-15', '24600'],
+  ['HD-16', '52100'],
+];
 const SIZES = { stand: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
 
 const heading = async (page) => (await title(page)).replace(/\s+/g, ' ');
@@ -62,12 +71,18 @@ for (const [size, viewport] of Object.entries(SIZES))
       test.setTimeout(900_000);
       const folder = mkdtempSync(join(tmpdir(), 'anakyklos-full-'));
       const server = await startServer(['demo', '--data', folder, '--port', String(PORT), '--speed', '240'], PORT);
-      const context = await browser.newContext({ baseURL: `http://localhost:${PORT}`, viewport, isMobile: size === 'phone', hasTouch: size === 'phone' });
+      const context = await browser.newContext({
+        baseURL: `http://localhost:${PORT}`,
+        viewport,
+        isMobile: size === 'phone',
+        hasTouch: size === 'phone',
+      });
       try {
         const page = await context.newPage();
         await signIn(page, 'Una B.');
         const signOff = async () => {
-          if (new URL(page.url()).pathname.startsWith('/handover/')) await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
+          if (new URL(page.url()).pathname.startsWith('/handover/'))
+            await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
           expect(new URL(page.url()).pathname).toMatch(/^\/record\//);
         };
         // A card that is open already is finished first.

@@ -45,7 +45,11 @@ export async function workUpTo(page, begins, press) {
       continue;
     }
     await press();
-    await expect.poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, { message: `the press at “${now}”` }).toBe(true);
+    await expect
+      .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {
+        message: `the press at “${now}”`,
+      })
+      .toBe(true);
   }
   throw new Error(`Never came to “${begins}”.`);
 }

@@ -3,7 +3,16 @@ import { expect, test } from '@playwright/test';
 import { signIn, title } from './lift.mjs';
 
 const EIGHTH = readFileSync(new URL('./curlew-60.json', import.meta.url), 'utf8');
-const FULL = ['Gearbox oil', 'Transfer case oil', 'Front axle oil', 'Rear axle oil, limited slip', 'Coolant', 'Air filter', 'Fuel filter', 'Grease points'];
+const FULL = [
+  'Gearbox oil',
+  'Transfer case oil',
+  'Front axle oil',
+  'Rear axle oil, limited slip',
+  'Coolant',
+  'Air filter',
+  'Fuel filter',
+  'Grease points',
+];
 
 async function intake(page, plate, jobs, odometer) {
   await page.goto(`/intake?plate=${plate}`);
@@ -49,7 +58,11 @@ async function press(page, times) {
     }
     await page.keyboard.press('Enter');
     if (await page.locator('input:focus').count()) await page.locator('.lift-main .main').click();
-    await expect.poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, { message: `the press at “${now}”` }).toBe(true);
+    await expect
+      .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {
+        message: `the press at “${now}”`,
+      })
+      .toBe(true);
   }
 }
 
@@ -75,7 +88,10 @@ test('a full service of six fluids is composed, worked, jumped, held up and put 
   // One that waits for a part goes last; the plan says so and goes on without it.
   const stuck = await title(page);
   await page.getByRole('link', { name: /Can't finish this/ }).click();
-  await page.getByLabel(/Why|reason/i).first().fill('The part comes on Friday');
+  await page
+    .getByLabel(/Why|reason/i)
+    .first()
+    .fill('The part comes on Friday');
   await page.getByRole('button', { name: /later/i }).click();
   await expect.poll(() => title(page)).not.toBe(stuck);
   await page.goto(`/plan/${card}`);
@@ -87,7 +103,10 @@ test('a full service of six fluids is composed, worked, jumped, held up and put 
   await press(page, 2);
 });
 
-for (const [plate, jobs, odometer] of [['HD-15', ['Gearbox oil', 'Primary case oil', 'Belt tension'], '24 300'], ['HD-04', ['Automatic gearbox: oil, pan and inner filter', 'Air filter'], '121 900']]) {
+for (const [plate, jobs, odometer] of [
+  ['HD-15', ['Gearbox oil', 'Primary case oil', 'Belt tension'], '24 300'],
+  ['HD-04', ['Automatic gearbox: oil, pan and inner filter', 'Air filter'], '121 900'],
+]) {
   test(`several jobs on ${plate} make one card that is worked in its order`, async ({ page }) => {
     await signIn(page);
     const card = await intake(page, plate, jobs, odometer);
@@ -118,7 +137,8 @@ test('every step of a full service fits on a phone', async ({ browser }) => {
   await signIn(page);
   await page.goto('/');
   const standing = page.locator('a[href^="/lift/"]', { hasText: 'HD-11' });
-  const card = await standing.count() ? Number((await standing.first().getAttribute('href')).match(/\d+/)[0])
+  const card = (await standing.count())
+    ? Number((await standing.first().getAttribute('href')).match(/\d+/)[0])
     : await intake(page, 'HD-11', FULL, '88 400');
   await page.goto(`/lift/${card}?panel=jump`);
   const steps = await page.locator('a[href*="?step="]').evaluateAll((links) => links.map((link) => link.getAttribute('href')));

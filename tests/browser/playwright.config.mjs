@@ -5,7 +5,7 @@ import { defineConfig } from '@playwright/test';
 
 const port = 5191;
 const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/net10.0/Anakyklos.Web.dll');
-const folder = process.env.ANAKYKLOS_TEST_FOLDER ??= mkdtempSync(join(tmpdir(), 'anakyklos-browser-'));
+const folder = (process.env.ANAKYKLOS_TEST_FOLDER ??= mkdtempSync(join(tmpdir(), 'anakyklos-browser-')));
 
 export default defineConfig({
   testDir: '.',
@@ -17,7 +17,10 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'] },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+    },
   },
   // The kills have a server and a folder of their own, so they may run beside other tests; everything else shares one.
   projects: [

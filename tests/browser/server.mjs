@@ -7,15 +7,29 @@ const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/n
 export async function startServer(args, port) {
   const process_ = spawn('dotnet', [program, ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
   let complaint = '';
-  process_.stderr.on('data', (d) => { complaint += d; });
-  const ended = new Promise((resolve) => { process_.on('exit', resolve); });
+  process_.stderr.on('data', (d) => {
+    complaint += d;
+  });
+  const ended = new Promise((resolve) => {
+    process_.on('exit', resolve);
+  });
   for (let tries = 0; ; tries++) {
     if (process_.exitCode !== null || tries > 600) throw new Error(`The server did not start: ${complaint}`);
-    const up = await fetch(`http://localhost:${port}/healthz`).then((r) => r.ok, () => false);
+    const up = await fetch(`http://localhost:${port}/healthz`).then(
+      (r) => r.ok,
+      () => false,
+    );
     if (up) break;
-    await new Promise((r) => { setTimeout(r, 50); });
+    await new Promise((r) => {
+      setTimeout(r, 50);
+    });
   }
-  return { kill: async () => { process_.kill('SIGKILL'); await ended; } };
+  return {
+    kill: async () => {
+      process_.kill('SIGKILL');
+      await ended;
+    },
+  };
 }
 
 /** Runs the program to its end and gives what it printed. */
@@ -23,8 +37,12 @@ export function run(args) {
   return new Promise((resolve) => {
     const process_ = spawn('dotnet', [program, ...args]);
     let out = '';
-    process_.stdout.on('data', (d) => { out += d; });
-    process_.stderr.on('data', (d) => { out += d; });
+    process_.stdout.on('data', (d) => {
+      out += d;
+    });
+    process_.stderr.on('data', (d) => {
+      out += d;
+    });
     process_.on('exit', (code) => resolve({ code, out }));
   });
 }
@@ -33,17 +51,28 @@ export function run(args) {
 export async function client(port, person, pin, tellHeaders = () => {}) {
   const base = `http://localhost:${port}`;
   const jar = new Map();
-  const keep = (r) => { for (const c of r.headers.getSetCookie()) jar.set(...c.split(';')[0].split(/=(.*)/s).slice(0, 2)); return r; };
+  const keep = (r) => {
+    for (const c of r.headers.getSetCookie()) jar.set(...c.split(';')[0].split(/=(.*)/s).slice(0, 2));
+    return r;
+  };
   const cookie = () => [...jar].map(([k, v]) => `${k}=${v}`).join('; ');
   const html = await keep(await fetch(`${base}/signin`)).text();
   const token = html.match(/name="__RequestVerificationToken"[^>]*value="([^"]+)"/)[1];
-  keep(await fetch(`${base}/signin`, { method: 'POST', redirect: 'manual', headers: { cookie: cookie() }, body: new URLSearchParams({ person, pin, __RequestVerificationToken: token }) }));
+  keep(
+    await fetch(`${base}/signin`, {
+      method: 'POST',
+      redirect: 'manual',
+      headers: { cookie: cookie() },
+      body: new URLSearchParams({ person, pin, __RequestVerificationToken: token }),
+    }),
+  );
   const session = await keep(await fetch(`${base}/api/v1/session`, { headers: { cookie: cookie() } })).json();
   const headers = { cookie: cookie(), 'X-Antiforgery': session.antiforgery };
   tellHeaders(headers);
-  return (method, path, body) => fetch(`${base}${path}`, {
-    method,
-    headers: { ...headers, ...(body ? { 'content-type': 'application/json' } : {}) },
-    body: body && JSON.stringify(body),
-  });
+  return (method, path, body) =>
+    fetch(`${base}${path}`, {
+      method,
+      headers: { ...headers, ...(body ? { 'content-type': 'application/json' } : {}) },
+      body: body && JSON.stringify(body),
+    });
 }

@@ -23,7 +23,10 @@ public static class CardJson
         options.Encoder = JavaScriptEncoder.Create(System.Text.Unicode.UnicodeRanges.All);
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         options.Converters.Add(new QuantityConverters());
-        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { Family<CardEvent>("event"), Family<Effect>("effect"), Family<WorkSpec>("work") } };
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver
+        {
+            Modifiers = { Family<CardEvent>("event"), Family<Effect>("effect"), Family<WorkSpec>("work") },
+        };
         return options;
     }
 

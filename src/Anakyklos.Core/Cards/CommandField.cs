@@ -31,7 +31,7 @@ public enum FieldShape
     Entries,
 }
 
-/// <summary>Where the fields of a command are read from: a form, or JSON. It knows texts only; what they mean is said by the field.</summary>
+/// <summary>Where the fields of a command are read from: a form, or JSON. It knows texts only; the field says what they mean.</summary>
 public interface IFieldSource
 {
     /// <summary>What was said in a field.</summary>
@@ -138,7 +138,8 @@ internal static class Field
 
     /// <summary>The number of something that is known already, such as the seq of an event.</summary>
     internal static CommandField<int> Number(string name, string says) => new(name, says, FieldShape.Whole,
-        (field, source, key, problems) => Whole(field, Said(field, source, key, problems) ?? "", key, problems, "Load the page again.") ?? 0)
+        (field, source, key, problems) => 
+            Whole(field, Said(field, source, key, problems) ?? "", key, problems, "Load the page again.") ?? 0)
     {
         IsNeeded = true,
     };

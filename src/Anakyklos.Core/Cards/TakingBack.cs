@@ -30,7 +30,8 @@ public sealed partial class JobCard
     internal (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueAt(SheetStep step)
     {
         var coach = Coach.Of(step);
-        return HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => coach.TorqueOf(h.Event)).LastOrDefault(t => t is not null);
+        return HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id)
+            .Select(h => coach.TorqueOf(h.Event)).LastOrDefault(t => t is not null);
     }
 
     private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>

@@ -110,16 +110,21 @@ internal static partial class QuantityText
             CultureInfo.InvariantCulture);
     }
 
-    [GeneratedRegex(@"^(?<sign>[+-])?\s*(?<number>[0-9.,'½⅓⅔¼¾⅛⅜⅝⅞](?:[0-9.,'/⁄ ½⅓⅔¼¾⅛⅜⅝⅞]*[0-9½⅓⅔¼¾⅛⅜⅝⅞])?)\s*(?<unit>[^0-9\s][^0-9]*[23²]?)?$")]
+    [GeneratedRegex(@"^(?<sign>[+-])?\s*(?<number>[0-9.,'½⅓⅔¼¾⅛⅜⅝⅞](?:[0-9.,'/⁄ ½⅓⅔¼¾⅛⅜⅝⅞]*[0-9½⅓⅔¼¾⅛⅜⅝⅞])?)"
+        + @"\s*(?<unit>[^0-9\s][^0-9]*[23²]?)?$")]
     private static partial Regex Shape();
 
-    [GeneratedRegex(@"^(?:(?<whole>[0-9]{1,6})\s*(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?:(?<whole>[0-9]{1,6})\s+)?(?<num>[0-9]{1,4})\s*[/⁄]\s*(?<den>[0-9]{1,4}))$")]
+    [GeneratedRegex(@"^(?:(?<whole>[0-9]{1,6})\s*(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])|(?<vulgar>[½⅓⅔¼¾⅛⅜⅝⅞])"
+        + @"|(?:(?<whole>[0-9]{1,6})\s+)?(?<num>[0-9]{1,4})\s*[/⁄]\s*(?<den>[0-9]{1,4}))$")]
     private static partial Regex Fraction();
 
     [GeneratedRegex(@"^[1-9][0-9]{0,2},[0-9]{3}$")]
     private static partial Regex CommaOfThree();
 
     // Thousands in groups of three by one kind of separator, then at most one other separator for the decimals; or no groups at all.
-    [GeneratedRegex(@"^(?:(?<whole>[0-9]*)(?:[.,](?<dec>[0-9]+))?|(?<whole>[0-9]{1,3}(?:(?:,[0-9]{3})+|(?: [0-9]{3})+|(?:'[0-9]{3})+))(?:\.(?<dec>[0-9]+))?|(?<whole>[0-9]{1,3}(?:(?:\.[0-9]{3})+|(?: [0-9]{3})+))(?:,(?<dec>[0-9]+))?|(?<whole>[0-9]{1,3}(?:\.[0-9]{3}){2,}))$")]
+    [GeneratedRegex(@"^(?:(?<whole>[0-9]*)(?:[.,](?<dec>[0-9]+))?"
+        + @"|(?<whole>[0-9]{1,3}(?:(?:,[0-9]{3})+|(?: [0-9]{3})+|(?:'[0-9]{3})+))(?:\.(?<dec>[0-9]+))?"
+        + @"|(?<whole>[0-9]{1,3}(?:(?:\.[0-9]{3})+|(?: [0-9]{3})+))(?:,(?<dec>[0-9]+))?"
+        + @"|(?<whole>[0-9]{1,3}(?:\.[0-9]{3}){2,}))$")]
     private static partial Regex Grouped();
 }

@@ -26,7 +26,8 @@ public enum RecordState
 /// <param name="Book">What the book asks; null where it asks for no torque.</param>
 /// <param name="State">How its step stands.</param>
 /// <param name="IsCheck">It was checked, not undone.</param>
-public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOutcome? Outcome, ToTorque? Book, RecordState State, bool IsCheck);
+public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOutcome? Outcome, ToTorque? Book, RecordState State,
+    bool IsCheck);
 
 /// <summary>A fluid that went in.</summary>
 /// <param name="Name">Its name.</param>
@@ -36,8 +37,8 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="CameOut">What was measured coming out; null when it was not.</param>
 /// <param name="Level">The last level read; null when none was.</param>
 /// <param name="School">Where between the marks this workshop fills to; null where no marks are read.</param>
-public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut, Level? Level,
-    TargetSchool? School);
+public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
+    Level? Level, TargetSchool? School);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -74,8 +75,8 @@ public sealed record StopDecision(string By, bool Mended, string Words);
 /// <param name="Strayed">In the order it happened.</param>
 /// <param name="Seen">In the order it happened.</param>
 /// <param name="Due">When each job falls due next; empty until the card is signed.</param>
-public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled, IReadOnlyList<FittedLine> Fitted,
-    IReadOnlyList<StrayedLine> Strayed, IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobDue> Due)
+public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled,
+    IReadOnlyList<FittedLine> Fitted, IReadOnlyList<StrayedLine> Strayed, IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobDue> Due)
 {
     /// <summary>The record of a card as it stands.</summary>
     public static ServiceRecord Of(JobCard card) => new(

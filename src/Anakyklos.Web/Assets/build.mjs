@@ -9,10 +9,30 @@ const modules = join(web, '..', '..', 'node_modules');
 const lib = join(web, 'wwwroot', 'lib');
 mkdirSync(lib, { recursive: true });
 copyFileSync(join(modules, '@alpinejs/csp/dist/cdn.min.js'), join(lib, 'alpine-csp.min.js'));
-for (const [family, face] of [['b612', 'latin-400-normal'], ['b612', 'latin-700-normal'], ['b612-mono', 'latin-400-normal'], ['b612-mono', 'latin-700-normal']])
+for (const [family, face] of [
+  ['b612', 'latin-400-normal'],
+  ['b612', 'latin-700-normal'],
+  ['b612-mono', 'latin-400-normal'],
+  ['b612-mono', 'latin-700-normal'],
+])
   copyFileSync(join(modules, '@fontsource', family, 'files', `${family}-${face}.woff2`), join(lib, `${family}-${face}.woff2`));
 // Each coach brings the styles of its own drawings.
-const styles = readdirSync(join(web, 'Coaches'), { recursive: true }).filter((f) => f.endsWith('.css')).sort();
-writeFileSync(join(web, 'Styles/every.css'), ['./site.css', ...styles.map((s) => `../Coaches/${s}`)].map((s) => `@import "${s}";\n`).join(''));
-execFileSync(process.execPath, [join(modules, '@tailwindcss/cli/dist/index.mjs'), '-i', join(web, 'Styles/every.css'), '-o', join(web, 'wwwroot/css/site.css'), '--minify'],
-  { stdio: ['ignore', 'ignore', 'inherit'] });
+const styles = readdirSync(join(web, 'Coaches'), { recursive: true })
+  .filter((f) => f.endsWith('.css'))
+  .sort();
+writeFileSync(
+  join(web, 'Styles/every.css'),
+  ['./site.css', ...styles.map((s) => `../Coaches/${s}`)].map((s) => `@import "${s}";\n`).join(''),
+);
+execFileSync(
+  process.execPath,
+  [
+    join(modules, '@tailwindcss/cli/dist/index.mjs'),
+    '-i',
+    join(web, 'Styles/every.css'),
+    '-o',
+    join(web, 'wwwroot/css/site.css'),
+    '--minify',
+  ],
+  { stdio: ['ignore', 'ignore', 'inherit'] },
+);

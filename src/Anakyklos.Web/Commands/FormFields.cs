@@ -2,7 +2,7 @@ using Anakyklos.Core.Cards;
 
 namespace Anakyklos.Web.Commands;
 
-/// <summary>The fields of a command as a form sends them: a name and a text each; inside an entry the name ends with the entry's id.</summary>
+/// <summary>The fields of a command as a form sends them: a name and a text each; inside an entry the name ends with its id.</summary>
 /// <param name="form">The form.</param>
 /// <param name="key">Id of the entry that is read, or empty.</param>
 public sealed class FormFields(IFormCollection form, string key = "") : IFieldSource

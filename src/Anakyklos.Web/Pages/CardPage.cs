@@ -46,7 +46,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// refusals.</summary>
     protected CardCommand? Read(string? name)
     {
-        var read = CommandBook.Read(name, new FormFields(Request.HasFormContentType ? Request.Form : FormCollection.Empty), out var problems);
+        var form = new FormFields(Request.HasFormContentType ? Request.Form : FormCollection.Empty);
+        var read = CommandBook.Read(name, form, out var problems);
         Refusals.AddRange(problems);
         return read;
     }

@@ -41,5 +41,6 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
     }
 
     /// <summary>What lies there for a part, and whether it is in its place.</summary>
-    public static string Number(FittedLine line) => line.OldAgain ? KitConfirmed.OldOneAgain : line.Number.Length > 0 ? line.Number : "not yet";
+    public static string Number(FittedLine line) =>
+        line.OldAgain ? KitConfirmed.OldOneAgain : line.Number.Length > 0 ? line.Number : "not yet";
 }

@@ -82,7 +82,8 @@ internal sealed class BleedCoach : Coach
             : Yes(new StrokesMade(at.Id, strokes));
     }
 
-    private static Decision Look(StepAt at, Runs how) => !Enum.IsDefined(how) ? No("Nobody knows what runs there.", "Dark, bubbles or clear.")
+    private static Decision Look(StepAt at, Runs how) =>
+        !Enum.IsDefined(how) ? No("Nobody knows what runs there.", "Dark, bubbles or clear.")
         : at.Card.HasOpen(Screw(at.Sheet, at.Step)) ? Yes(new HoseSeen(at.Id, how))
         : No("Nothing runs before the first stroke.", "Make a stroke, then look at the hose.");
 

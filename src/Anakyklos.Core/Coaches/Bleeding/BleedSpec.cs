@@ -43,7 +43,8 @@ public sealed record BleedSpec(string Fluid, Wheel Wheel, int Strokes, Quantity<
         var spec = new BleedSpec(c.Text("fluid"), c.Word<Wheel>("wheel"), c.Whole("strokes", 1, 60, 10), c.Amount<Volume>("perStroke"),
             c.Amount<Volume>("reservoir"));
         if (spec.StrokesInReservoir < 1)
-            c.Complain("reservoir", "The reservoir must hold one stroke at least between its lines, and a stroke must drive something out.");
+            c.Complain("reservoir",
+                "The reservoir must hold one stroke at least between its lines, and a stroke must drive something out.");
         return spec;
     }
 }

@@ -6,9 +6,11 @@ using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches.Bleeding;
 
-/// <summary>One wheel is bled: the stroke that comes, what the two call to each other, the reservoir, and the wheels in their order.</summary>
+/// <summary>One wheel is bled: the stroke that comes, what the two call to each other, the reservoir, the wheels in their order.</summary>
 public sealed class BleedScene : WorkScene
 {
+    private const string Here = "/Coaches/Bleeding/";
+
     /// <inheritdoc/>
     public override IReadOnlyList<string> Kinds => ["bleed"];
 
@@ -19,14 +21,15 @@ public sealed class BleedScene : WorkScene
         var screw = scene.Card.Sheet.Fasteners[scene.Step.What];
         var torque = (ToTorque)screw.Tightening.Value;
         var unit = to.Viewer.TorqueUnits[0];
-        scene.Pictures = new("/Coaches/Bleeding/_Reservoir.cshtml", "/Coaches/Bleeding/_Strokes.cshtml", "/Coaches/Bleeding/_Wheels.cshtml");
+        scene.Pictures = new(Here + "_Reservoir.cshtml", Here + "_Strokes.cshtml", Here + "_Wheels.cshtml");
         if (state.IsClear)
         {
             scene.Facts.Add(new("Screw", $"{DriveWords.Tool(screw.Drive)}, {torque.Low.Print(unit).Number} to "
                 + $"{torque.High.Print(unit).Number} passes; cap back on. {screw.Warning}"));
             var target = torque.Target.Print(unit);
             (scene.Number, scene.Unit) = (target.Number, target.Unit);
-            scene.Main = new($"Clicked at {target.Number}, cap on", "bleedScrew", new Dictionary<string, string> { ["torque"] = target.ToString() });
+            scene.Main = new($"Clicked at {target.Number}, cap on", "bleedScrew",
+                new Dictionary<string, string> { ["torque"] = target.ToString() });
             scene.Others.Add(new("Other reading", "bleedScrew", "o", Asks: true));
             return;
         }

@@ -19,7 +19,8 @@ export function fresh() {
 function workshopNow() {
   const card = page('[data-now]');
   if (!card) return Date.now();
-  if (base?.element !== card) base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };
+  if (base?.element !== card)
+    base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };
   return base.now + (performance.now() - base.at) * base.speed;
 }
 
@@ -42,7 +43,9 @@ export const wait = () => ({
       if (this.$el.dataset.reload) setTimeout(() => location.reload(), 300);
     }
   },
-  destroy() { clearInterval(this.timer); },
+  destroy() {
+    clearInterval(this.timer);
+  },
 });
 
 export const hold = () => ({
@@ -59,7 +62,9 @@ export const hold = () => ({
     tick();
     this.timer = setInterval(tick, 100);
   },
-  destroy() { clearInterval(this.timer); },
+  destroy() {
+    clearInterval(this.timer);
+  },
 });
 
 export const dipstick = () => ({

@@ -1,6 +1,6 @@
 import { fresh } from './gauges.js';
 
-// A press is sent with the id of its form. While the line is dead it is kept in this browser and sent again; the id makes a repeat harmless.
+// A press is sent with the id of its form. While the line is dead it is kept here and sent again; the id makes a repeat harmless.
 const KEPT = 'anakyklos-kept-press';
 const RETRY = 2000;
 
@@ -46,7 +46,10 @@ async function give(kept) {
     } catch {
       localStorage.setItem(KEPT, JSON.stringify(kept));
       tell('No line. What you pressed is kept and will be sent.');
-      await new Promise((r) => { setTimeout(r, RETRY); addEventListener('online', r, { once: true }); });
+      await new Promise((r) => {
+        setTimeout(r, RETRY);
+        addEventListener('online', r, { once: true });
+      });
     }
   }
 }
@@ -57,7 +60,10 @@ export function send(e) {
   if (document.body.classList.contains('busy')) return;
   document.body.classList.add('busy');
   const fields = [...new FormData(form, e.submitter ?? undefined)];
-  (isSecret(form) ? giveOnce : give)({ url: new URL(e.submitter?.getAttribute('formaction') ?? form.getAttribute('action') ?? '', location.href).href, fields });
+  (isSecret(form) ? giveOnce : give)({
+    url: new URL(e.submitter?.getAttribute('formaction') ?? form.getAttribute('action') ?? '', location.href).href,
+    fields,
+  });
 }
 
 export function resend() {

@@ -10,16 +10,25 @@ document.addEventListener('alpine:init', () => {
     notice: '',
     noticeLink: false,
     init() {
-      addEventListener('notice', (e) => { this.notice = e.detail.text; this.noticeLink = Boolean(e.detail.link); });
+      addEventListener('notice', (e) => {
+        this.notice = e.detail.text;
+        this.noticeLink = Boolean(e.detail.link);
+      });
       resend();
     },
-    reload() { location.reload(); },
-    print() { window.print(); },
+    reload() {
+      location.reload();
+    },
+    print() {
+      window.print();
+    },
   }));
 
   // A form is sent once however often it is pressed, and kept when the line is dead.
   Alpine.data('once', () => ({
-    init() { this.$el.addEventListener('submit', send); },
+    init() {
+      this.$el.addEventListener('submit', send);
+    },
   }));
 
   // Another vehicle or job: the page works out the card that comes of it; what was typed stays.
@@ -29,7 +38,9 @@ document.addEventListener('alpine:init', () => {
     asking: false,
     init() {
       document.documentElement.classList.add('scripted');
-      this.$el.addEventListener('submit', (e) => { if (!e.submitter?.formAction.includes('handler=Preview')) send(e); });
+      this.$el.addEventListener('submit', (e) => {
+        if (!e.submitter?.formAction.includes('handler=Preview')) send(e);
+      });
       this.$el.addEventListener('change', (e) => {
         if (!composes.includes(e.target.name)) return;
         this.changed.add(e.target.name);
@@ -46,7 +57,8 @@ document.addEventListener('alpine:init', () => {
         const form = new FormData(this.$el);
         if (names.has('plate') || names.has('sheet')) form.delete('job');
         const page = await fetch('/intake?handler=Preview', { method: 'POST', body: new URLSearchParams(form) })
-          .then((r) => r.text()).catch(() => '');
+          .then((r) => r.text())
+          .catch(() => '');
         if (this.changed.size) for (const name of names) this.changed.add(name);
         else if (page) this.show(page, [...names].every((name) => name === 'job') ? ['composed'] : ['jobs', 'composed']);
       }
@@ -71,14 +83,23 @@ document.addEventListener('alpine:init', () => {
     },
     changed(now, seen) {
       if (now <= seen || document.querySelector('.busy')) return;
-      const typed = [...document.querySelectorAll('input:not([type=hidden])')].some((i) => i.type === 'radio' || i.type === 'checkbox' ? i.checked !== i.defaultChecked : i.value !== i.defaultValue);
+      const typed = [...document.querySelectorAll('input:not([type=hidden])')].some((i) =>
+        i.type === 'radio' || i.type === 'checkbox' ? i.checked !== i.defaultChecked : i.value !== i.defaultValue,
+      );
       if (typed) dispatchEvent(new CustomEvent('notice', { detail: { text: 'Somebody else moved this card on.', link: true } }));
       else location.assign(`${location.pathname.replace(/\/$/, '')}?since=${seen}`);
     },
     async wake() {
-      try { this.lock = await navigator.wakeLock?.request('screen'); } catch { /* The battery saver may say no; the card works all the same. */ }
+      try {
+        this.lock = await navigator.wakeLock?.request('screen');
+      } catch {
+        /* The battery saver may say no; the card works all the same. */
+      }
     },
-    destroy() { this.stream?.close(); this.lock?.release(); },
+    destroy() {
+      this.stream?.close();
+      this.lock?.release();
+    },
   }));
 
   Alpine.data('wait', wait);
