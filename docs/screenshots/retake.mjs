@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { signIn, tapStick, title, workUpTo } from '../../tests/browser/lift.mjs';
+import { signIn, tapStick, title, toTheFirstWheel, workUpTo } from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
 
 const here = import.meta.dirname;
@@ -106,6 +106,13 @@ try {
   const brae = page.url().match(/lift\/(\d+)/)[1];
   await page.goto(`/plan/${brae}?step=fill-rear-axle-oil`);
   await take('plan');
+  await toTheFirstWheel(page);
+  for (const stroke of ['1', '2', '3', '4', '5', '6']) {
+    await enter();
+    await page.locator('.value-figure', { hasText: stroke }).waitFor();
+  }
+  await page.getByRole('button', { name: 'Dark', exact: true }).click();
+  await take('bleed');
   await page.goto('/library');
   await take('library');
   await page.goto('/library/ostler-brae-28d?point=gearbox-fill-plug');

@@ -1,35 +1,8 @@
 import { expect, test } from '@playwright/test';
-import { bookIn, signIn, title } from './lift.mjs';
+import { signIn, title, toTheFirstWheel } from './lift.mjs';
 
 test.describe.configure({ mode: 'serial' });
 let card = 0;
-
-/** From the yard to the first wheel of a card that only changes the brake fluid. */
-async function toTheFirstWheel(page) {
-  await bookIn(page, 'MG-DOT4-1', 2);
-  await page.goto('/intake?plate=HD-04');
-  for (const job of await page.locator('input[name=job]').evaluateAll((boxes) => boxes.map((b) => b.value))) {
-    const box = page.locator(`input[name=job][value=${job}]`);
-    if ((await box.isChecked()) === (job === 'brake-fluid')) continue;
-    const before = await page.locator('#composed').innerText();
-    await box.setChecked(job === 'brake-fluid', { force: true });
-    await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
-  }
-  for (const why of await page.locator('input[name^=drop-]').all()) if (await why.isVisible()) await why.fill('Next week, with the oil');
-  await page.getByLabel('Odometer').fill('121900');
-  await page.getByRole('button', { name: 'Open the card' }).click();
-  await expect(page).toHaveURL(/\/lift\/\d+/);
-  card = Number(page.url().match(/lift\/(\d+)/)[1]);
-  for (let presses = 0; presses < 12 && !(await title(page)).includes('bleed until'); presses++) {
-    const now = await title(page);
-    if (await page.locator('#kit').count()) {
-      if (await page.locator('#kit [name=pan]').count()) await page.locator('#kit [name=pan]').fill('8 L');
-      await page.locator('#kit [name=amount-brake-fluid]').fill('2 L');
-      await page.locator('.lift-main .main').click();
-    } else await page.keyboard.press('Enter');
-    await expect.poll(() => title(page).catch(() => now)).not.toBe(now);
-  }
-}
 
 const figure = (page) => page.locator('.value-figure');
 
@@ -37,7 +10,7 @@ test('a wheel is bled stroke by stroke; the reservoir warns in time, bubbles beg
   page,
 }) => {
   await signIn(page);
-  await toTheFirstWheel(page);
+  card = await toTheFirstWheel(page);
   await expect(page.locator('main h1')).toContainText('Rear right');
   await expect(page.locator('.two-people')).toContainText('Takes two');
   await expect(figure(page)).toHaveText('0');

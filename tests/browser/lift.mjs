@@ -35,6 +35,34 @@ export async function openCard(page, odometer) {
 
 export const title = (page) => page.locator('main h1').innerText();
 
+/** From the yard to the first wheel of a card that only changes HD-04's brake fluid; gives the card's number. */
+export async function toTheFirstWheel(page) {
+  await bookIn(page, 'MG-DOT4-1', 2);
+  await page.goto('/intake?plate=HD-04');
+  for (const job of await page.locator('input[name=job]').evaluateAll((boxes) => boxes.map((b) => b.value))) {
+    const box = page.locator(`input[name=job][value=${job}]`);
+    if ((await box.isChecked()) === (job === 'brake-fluid')) continue;
+    const before = await page.locator('#composed').innerText();
+    await box.setChecked(job === 'brake-fluid', { force: true });
+    await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
+  }
+  for (const why of await page.locator('input[name^=drop-]').all()) if (await why.isVisible()) await why.fill('Next week, with the oil');
+  await page.getByLabel('Odometer').fill('121900');
+  await page.getByRole('button', { name: 'Open the card' }).click();
+  await expect(page).toHaveURL(/\/lift\/\d+/);
+  const card = Number(page.url().match(/lift\/(\d+)/)[1]);
+  for (let presses = 0; presses < 12 && !(await title(page)).includes('bleed until'); presses++) {
+    const now = await title(page);
+    if (await page.locator('#kit').count()) {
+      if (await page.locator('#kit [name=pan]').count()) await page.locator('#kit [name=pan]').fill('8 L');
+      await page.locator('#kit [name=amount-brake-fluid]').fill('2 L');
+      await page.locator('.lift-main .main').click();
+    } else await page.keyboard.press('Enter');
+    await expect.poll(() => title(page).catch(() => now)).not.toBe(now);
+  }
+  return card;
+}
+
 /** Presses until the step whose title begins so, sitting out the waits. */
 export async function workUpTo(page, begins, press) {
   for (let presses = 0; presses < 90; presses++) {
