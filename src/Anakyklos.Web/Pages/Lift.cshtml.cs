@@ -63,13 +63,13 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     {
         if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
-        Panel = Panels.Contains(panel) || CommandBook.Find(panel) is not null ? panel! : "";
+        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now,
+            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
+        Panel = Panels.Contains(panel) || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
         if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
             && Card.InTheWay(step, Clock.Now).Count == 0)
             Panel = "amount";
-        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now,
-            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
         Stay = LiftWords.Stay(Card.HandsAfter(step));
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0
