@@ -14,7 +14,8 @@ internal abstract class Coach : IStepKind
 
     public abstract StepTraits Traits(SheetStep step);
 
-    public abstract string? Wants(ModelSheet sheet, SheetStep step);
+    // A kind that does not say what it is done to is done to nothing, and a sheet that names something is wrong.
+    public virtual string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
 
     WorkSpec? IStepKind.ReadSpec(SheetCursor at) => ReadSpec(at);
 

@@ -13,8 +13,6 @@ internal sealed class KitCoach : Coach
 
     public override StepTraits Traits(SheetStep step) => new() { LaysOut = true, IsMeasured = true };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch

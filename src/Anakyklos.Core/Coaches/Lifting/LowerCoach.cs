@@ -10,8 +10,6 @@ internal sealed class LowerCoach : PressedCoach
 
     public override StepTraits Traits(SheetStep step) => new() { Lift = LiftMove.Lowers };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         if (!card.LiftUp)

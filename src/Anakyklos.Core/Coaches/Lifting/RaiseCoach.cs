@@ -10,8 +10,6 @@ internal sealed class RaiseCoach : PressedCoach
 
     public override StepTraits Traits(SheetStep step) => new() { Lift = LiftMove.Raises };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
     [
         .. card.NotDoneBefore(step, s => s.Traits.Sets || s.Traits.Lift == LiftMove.ReadyToRaise,

@@ -11,8 +11,6 @@ internal sealed class ClearCoach : PressedCoach
     public override StepTraits Traits(SheetStep step) =>
         step.Place == Place.Below ? new() { Lift = LiftMove.ReadyToLower } : new() { LooksOver = true };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];

@@ -33,8 +33,6 @@ internal sealed class LookCoach : PressedCoach
 
     public override StepTraits Traits(SheetStep step) => new() { LooksAtJoints = true, Engine = EngineUse.Either };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         foreach (var r in card.OpenPlugs("Tighten it first."))

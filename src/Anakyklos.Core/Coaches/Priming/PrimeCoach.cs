@@ -11,7 +11,8 @@ internal sealed class PrimeCoach : PressedCoach
     public override StepTraits Traits(SheetStep step) => new() { Primes = true };
 
     public override string? Wants(ModelSheet sheet, SheetStep step) =>
-        step.What.Length == 0 || sheet.Names(step.What) ? null : "a fluid, a part or nothing";
+        step.What.Length == 0 || sheet.Fluids.ContainsKey(step.What) || sheet.Parts.ContainsKey(step.What) ? null
+            : "a fluid, a part or nothing";
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
 

@@ -10,8 +10,6 @@ internal sealed class DriveCoach : PressedCoach
 
     public override StepTraits Traits(SheetStep step) => new() { Engine = EngineUse.Drives, MayBeLeftOut = true };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];

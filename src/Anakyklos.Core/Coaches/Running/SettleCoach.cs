@@ -10,8 +10,6 @@ internal sealed class SettleCoach : PressedCoach
 
     public override StepTraits Traits(SheetStep step) => new() { Engine = EngineUse.Stops };
 
-    public override string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
-
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => card.EngineRuns ? []
         : [new("The engine is not running.", "Start it first.", card.First(s => s.Traits.Engine == EngineUse.Starts))];
 
