@@ -1,4 +1,4 @@
-using Anakyklos.Core.Planning;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
 using Google.OrTools.Sat;
 

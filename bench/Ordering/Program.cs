@@ -1,5 +1,7 @@
 using System.Diagnostics;
 using Anakyklos.Bench.Ordering;
+using Anakyklos.Core.Composing;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 
@@ -31,7 +33,7 @@ internal static class Compare
         for (var seed = 0; seed < count; seed++)
         {
             var problem = RandomProblem.Make(seed, 4 + seed % (most - 3));
-            Ordering? order = null;
+            OrderedWork? order = null;
             ours.Start();
             try { order = StepOrdering.ForOne(problem); } catch (ArgumentException) { }
             ours.Stop();
@@ -127,7 +129,7 @@ internal static class Compare
     {
         StepOrdering.ForOne(problem);
         var (times, before) = (new List<double>(), GC.GetAllocatedBytesForCurrentThread());
-        Ordering order = null!;
+        OrderedWork order = null!;
         for (var i = 0; i < 7; i++)
         {
             var watch = Stopwatch.StartNew();

@@ -1,5 +1,6 @@
-using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Planning;
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Tests;
@@ -127,7 +128,7 @@ public class ComposerTests
     {
         var plan = CardPlanner.Plan(Brae, FullService);
         Holds(plan);
-        Assert.True(plan.Ordering.IsProven);
+        Assert.True(plan.Ordered.IsProven);
         Assert.True(plan.Total < plan.OneAfterAnother);
         Assert.Contains("Engine oil runs out", plan.Rows.SelectMany(r => plan.Why(r.Step.Id).Fills));
     }

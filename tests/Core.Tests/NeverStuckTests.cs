@@ -2,7 +2,6 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;

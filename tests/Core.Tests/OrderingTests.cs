@@ -1,4 +1,6 @@
 using Anakyklos.Bench.Ordering;
+using Anakyklos.Core.Composing;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 
@@ -98,7 +100,7 @@ public class OrderingTests
             var problem = RandomProblem.Make(seed, 40);
             if (problem.Start.Done.Count > 0)
                 continue;
-            Ordering small, large;
+            OrderedWork small, large;
             try { (small, large) = (StepOrdering.ForOne(problem, 1),
                 StepOrdering.ForOne(problem, 20_000)); } catch (ArgumentException) { continue; }
             Assert.True(large.Cost.CompareTo(small.Cost) <= 0, $"seed {seed}");
@@ -115,7 +117,7 @@ public class OrderingTests
         var problem = RandomProblem.Make(seed, 4 + seed % 6);
         var solver = ConstraintModel.Solve(problem, 60);
         Assert.True(solver.IsProven);
-        Ordering? order = null;
+        OrderedWork? order = null;
         try { order = StepOrdering.ForOne(problem); } catch (ArgumentException) { }
         if (solver.Cost is null)
             Assert.True(order is null || order.Tasks.Count + problem.Start.Done.Count < problem.Tasks.Count);
@@ -160,7 +162,7 @@ public class OrderingTests
                 Start = made.Start with { LeftOut = new HashSet<int>() },
             };
             var best = PairOracle.Best(problem);
-            Ordering? found = null;
+            OrderedWork? found = null;
             try { found = StepOrdering.ForTwo(problem); } catch (ArgumentException) { }
             if (best is null || found is null || found.Tasks.Count + problem.Start.Done.Count < problem.Tasks.Count)
             {

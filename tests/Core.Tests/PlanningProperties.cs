@@ -1,7 +1,9 @@
+using Anakyklos.Core.Composing;
+using Anakyklos.Core.Ordering;
+using Anakyklos.Core.Planning;
 using Anakyklos.Core.Rehearsal;
 using System.Text;
 using System.Text.Json.Nodes;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using CsCheck;
 
@@ -122,7 +124,7 @@ public class PlanningProperties
                 return;
             Interlocked.Increment(ref made);
             ComposerTests.Holds(plan);
-            if (plan.Ordering.IsProven)
+            if (plan.Ordered.IsProven)
                 Interlocked.Increment(ref proven);
         }, iter: 150);
         Assert.True(made > 100 && proven > made * 0.9, $"{made} made, {proven} proven");

@@ -1,8 +1,8 @@
+using Anakyklos.Core.Planning;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;

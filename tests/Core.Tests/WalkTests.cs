@@ -1,6 +1,5 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;

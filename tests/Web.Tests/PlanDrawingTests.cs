@@ -1,4 +1,5 @@
 using System.Globalization;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
@@ -73,7 +74,7 @@ public sealed class PlanDrawingTests : IAsyncLifetime
             var path = PlanDrawing.Of(plan).LiftPath;
             Assert.Equal(sheet.Stands == Stand.Lift, path.Length > 0);
             if (path.Length > 0)
-                Assert.Equal(plan.Ordering.Cost.LiftMoves, path.Count(c => c == 'L'));
+                Assert.Equal(plan.Ordered.Cost.LiftMoves, path.Count(c => c == 'L'));
         }
     }
 

@@ -77,7 +77,7 @@ public sealed partial class JobCard
         bool Proves(SheetStep s) =>
             s.Traits is { Engine: EngineUse.Starts or EngineUse.Stops } or { LooksAtJoints: true } or { LooksOver: true }
             || s.Traits.Lift == LiftMove.ReadyToLower
-            || s.Id == Planning.UsualSteps.UsedOil || Planning.UsualSteps.IsAgain(s) || (s.Traits.Primes && IsBegun(s));
+            || s.Id == Composing.UsualSteps.UsedOil || Composing.UsualSteps.IsAgain(s) || (s.Traits.Primes && IsBegun(s));
 
         // What holds the vehicle goes last, after all that still needs the lift.
         IEnumerable<string> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up)

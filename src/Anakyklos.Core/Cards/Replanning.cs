@@ -1,4 +1,5 @@
 using System.Globalization;
+using Anakyklos.Core.Composing;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Cards.Decision;

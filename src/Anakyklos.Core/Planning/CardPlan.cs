@@ -1,3 +1,5 @@
+using Anakyklos.Core.Composing;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Planning;
@@ -19,9 +21,9 @@ public sealed record PlannedWait(string Step, string For, TimeSpan Begins, TimeS
 /// <summary>The work of a card in its order, with the moves of the lift, in time.</summary>
 public sealed class CardPlan
 {
-    internal CardPlan(ComposedWork work, PlanStart start, Ordering ordering, int people)
+    internal CardPlan(ComposedWork work, PlanStart start, OrderedWork ordering, int people)
     {
-        (Work, Ordering, People) = (work, ordering, people);
+        (Work, Ordered, People) = (work, ordering, people);
         var rows = new List<PlannedStep>();
         var usual = new UsualSteps(work.Sheet);
         var (up, ups, downs) = (start.LiftUp, start.Moves.Up, start.Moves.Down);
@@ -59,7 +61,7 @@ public sealed class CardPlan
     public ComposedWork Work { get; }
 
     /// <summary>The order and its bound.</summary>
-    public Ordering Ordering { get; }
+    public OrderedWork Ordered { get; }
 
     /// <summary>How many people do it.</summary>
     public int People { get; }
@@ -74,10 +76,10 @@ public sealed class CardPlan
     public IReadOnlyList<SheetStep> Steps => [.. Rows.Select(r => r.Step)];
 
     /// <summary>To the end of everything.</summary>
-    public TimeSpan Total => TimeSpan.FromSeconds(Ordering.Cost.Seconds);
+    public TimeSpan Total => TimeSpan.FromSeconds(Ordered.Cost.Seconds);
 
     /// <summary>Proven: nobody can be faster.</summary>
-    public TimeSpan Bound => TimeSpan.FromSeconds(Ordering.Bound.Seconds);
+    public TimeSpan Bound => TimeSpan.FromSeconds(Ordered.Bound.Seconds);
 
     /// <summary>What it would take if every wait were waited out.</summary>
     public TimeSpan OneAfterAnother => Rows.Aggregate(TimeSpan.Zero, (sum, r) => sum + r.Step.Takes)

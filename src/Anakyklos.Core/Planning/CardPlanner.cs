@@ -1,3 +1,5 @@
+using Anakyklos.Core.Composing;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Planning;

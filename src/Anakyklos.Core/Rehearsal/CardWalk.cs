@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Composing;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;

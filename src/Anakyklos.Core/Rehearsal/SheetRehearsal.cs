@@ -1,4 +1,5 @@
-using Anakyklos.Core.Planning;
+using Anakyklos.Core.Composing;
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Rehearsal;

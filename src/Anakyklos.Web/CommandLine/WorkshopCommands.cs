@@ -1,7 +1,6 @@
 using Anakyklos.Core.Rehearsal;
 using System.Net;
 using System.Net.Sockets;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 using Anakyklos.Web.Demo;

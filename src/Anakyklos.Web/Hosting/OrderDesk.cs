@@ -1,5 +1,5 @@
+using Anakyklos.Core.Composing;
 using Anakyklos.Core.Kit;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;

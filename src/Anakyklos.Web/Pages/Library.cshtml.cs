@@ -1,7 +1,6 @@
 using Anakyklos.Core.Rehearsal;
 using System.Text;
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;

@@ -1,5 +1,5 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Planning;
+using Anakyklos.Core.Composing;
 using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Cards.Decision;
 

@@ -1,6 +1,6 @@
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Composing;
 
 /// <summary>
 /// Works out everything that a set of jobs asks for on a model: what must be opened to reach what, each opening and closing once, the

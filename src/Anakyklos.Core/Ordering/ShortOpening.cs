@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>
 /// Among orders for one person that cost the same, one in which things stand open for less time: an opening moves towards its use and a
@@ -29,7 +29,7 @@ internal sealed class ShortOpening
 
     private sealed record Timed(OrderedTask[] Tasks, OrderCost Cost, long Open);
 
-    internal static Ordering Of(OrderingShape shape, Ordering found)
+    internal static OrderedWork Of(OrderingShape shape, OrderedWork found)
     {
         var search = new ShortOpening(shape);
         if (search._pairs.Count == 0 || found.Tasks.Count > Most)

@@ -1,6 +1,6 @@
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>What an ordering problem says about itself before any order is tried: what follows from what, and where waiting cannot be
 /// avoided.</summary>

@@ -1,6 +1,6 @@
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Composing;
 
 /// <summary>
 /// The steps that follow from what a sheet says of its accesses, fasteners, fluids and parts, in the usual words of the trade. A sheet that

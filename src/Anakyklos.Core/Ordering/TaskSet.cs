@@ -1,6 +1,6 @@
 using System.Numerics;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>A set of up to 256 tasks as bits.</summary>
 internal readonly record struct TaskSet(ulong A, ulong B, ulong C, ulong D)

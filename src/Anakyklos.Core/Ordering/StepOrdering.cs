@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>Puts work in order: earliest finish, then fewest moves of the lift, then fewest changes of place, with a proven
 /// bound.</summary>
@@ -13,16 +13,16 @@ public static class StepOrdering
     /// left open.</param>
     /// <exception cref="ArgumentException">The tasks go round in a circle, there are too many, or nothing is begun and there is no order at
     /// all.</exception>
-    public static Ordering ForOne(OrderingProblem problem, int effort = UsualEffort) => 
+    public static OrderedWork ForOne(OrderingProblem problem, int effort = UsualEffort) => 
         Solve(problem, shape => SoloOrdering.Solve(shape, effort) is { } found ? ShortOpening.Of(shape, found) : null);
 
     /// <summary>A good order for two people who share the lift: nobody works while it moves, and what takes both waits for both.</summary>
     /// <param name="problem">The work.</param>
     /// <exception cref="ArgumentException">The tasks go round in a circle, or there are too many.</exception>
-    public static Ordering ForTwo(OrderingProblem problem) => Solve(problem, PairOrdering.Solve);
+    public static OrderedWork ForTwo(OrderingProblem problem) => Solve(problem, PairOrdering.Solve);
 
     // Work that was begun in an unforeseen way may hold tasks that nothing leads to any more: they wait, the rest is put in order.
-    private static Ordering Solve(OrderingProblem problem, Func<OrderingShape, Ordering?> how)
+    private static OrderedWork Solve(OrderingProblem problem, Func<OrderingShape, OrderedWork?> how)
     {
         var shape = new OrderingShape(problem);
         if (how(shape) is { } found)

@@ -1,6 +1,6 @@
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Composing;
 
 /// <summary>One step comes before another.</summary>
 /// <param name="Before">Step id.</param>

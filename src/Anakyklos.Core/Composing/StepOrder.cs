@@ -1,6 +1,7 @@
+using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Composing;
 
 /// <summary>What comes before what among the steps of one card, and why; from the kinds of the steps and the sheet, never from a model's
 /// name.</summary>

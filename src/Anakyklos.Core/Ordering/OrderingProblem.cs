@@ -1,6 +1,6 @@
 using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>One piece of work to be put in order.</summary>
 /// <param name="Seconds">How long it takes, in seconds; 0 or more.</param>
@@ -93,7 +93,7 @@ public readonly record struct OrderCost(int Seconds, int LiftMoves, int PlaceCha
 /// <param name="Tasks">In the order of their beginning.</param>
 /// <param name="Cost">What it costs.</param>
 /// <param name="Bound">Proven: no order costs less.</param>
-public sealed record Ordering(IReadOnlyList<OrderedTask> Tasks, OrderCost Cost, OrderCost Bound)
+public sealed record OrderedWork(IReadOnlyList<OrderedTask> Tasks, OrderCost Cost, OrderCost Bound)
 {
     /// <summary>Whether nothing better exists.</summary>
     public bool IsProven => Cost == Bound;

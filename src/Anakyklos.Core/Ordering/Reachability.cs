@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>Which of n things come after which, kept closed under "after what comes after".</summary>
 internal sealed class Reachability(int n)

@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>
 /// Puts the tasks in order for two people. Orders grow by the beginning of the next task; the widest are kept, and what is dropped stays in
@@ -36,7 +36,7 @@ internal sealed class PairOrdering
                 .DefaultIfEmpty(0).Max();
     }
 
-    internal static Ordering? Solve(OrderingShape shape)
+    internal static OrderedWork? Solve(OrderingShape shape)
     {
         var pair = new PairOrdering(shape);
         var start = shape.Problem.Start;

@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Planning;
+namespace Anakyklos.Core.Ordering;
 
 /// <summary>
 /// Puts the tasks in order for one person. Orders grow one task at a time; of two that have done the same and stand in the same place the
@@ -31,7 +31,7 @@ internal sealed class SoloOrdering
     private SoloOrdering(OrderingShape shape) => (_shape, _problem) = (shape, shape.Problem);
 
     /// <summary>The best order, or null when there is none.</summary>
-    internal static Ordering? Solve(OrderingShape shape, int effort)
+    internal static OrderedWork? Solve(OrderingShape shape, int effort)
     {
         var solo = new SoloOrdering(shape);
         var root = solo.Root();
