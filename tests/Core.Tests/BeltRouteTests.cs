@@ -58,7 +58,7 @@ public sealed class BeltRouteTests
         var reading = SheetReader.Read(Workbench.SheetText.Replace("\"name\": \"compressor\", \"x\": 15",
             "\"name\": \"compressor\", \"x\": 33"));
         Assert.Null(reading.Sheet);
-        Assert.Contains(reading.Errors, e => e.Path == "maps.belt.belts" && e.Text.Contains("compressor") && e.Text.Contains("touch"));
+        Assert.Contains(reading.Errors, e => e.Field == "maps.belt.belts" && e.What.Contains("compressor") && e.What.Contains("touch"));
     }
 
     [Fact]

@@ -206,6 +206,6 @@ public sealed class BleedTests
         var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "corran-fen-12.json"));
         Assert.Contains(right, text);
         var errors = SheetReader.Read(text.Replace(right, wrong, StringComparison.Ordinal)).Errors;
-        Assert.Contains(errors, e => e.Line > 1 && e.Text.Contains(says, StringComparison.Ordinal));
+        Assert.Contains(errors, e => e.Line > 1 && e.What.Contains(says, StringComparison.Ordinal));
     }
 }

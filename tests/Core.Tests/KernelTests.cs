@@ -7,6 +7,7 @@ using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;

@@ -198,7 +198,7 @@ public class NeverStuckTests
     {
         var text = SheetText.Replace("\"glove-box\": { \"name\"", "\"engine-oil\": { \"name\"").Replace("\"needs\": [\"glove-box\"]",
             "\"needs\": [\"engine-oil\"]");
-        Assert.Contains(SheetReader.Read(text).Errors, e => e.Text.Contains("engine-oil") && e.Text.Contains("another table"));
+        Assert.Contains(SheetReader.Read(text).Errors, e => e.What.Contains("engine-oil") && e.What.Contains("another table"));
     }
 
     private static (JobCard Card, DateTimeOffset Now) Walk(JobCard card, string? stop)

@@ -48,15 +48,15 @@ public sealed class OilBookTests
     {
         var (book, errors) = OilBook.Read(text);
         Assert.Null(book);
-        Assert.Contains(errors, e => e.Line == line && $"{e.Path}: {e.Text}".Contains(says));
+        Assert.Contains(errors, e => e.Line == line && $"{e.Field}: {e.What}".Contains(says));
     }
 
     [Fact]
     public void A_product_that_is_there_twice_is_named()
     {
         var (_, errors) = OilBook.Read(Whole.Replace("Plain", "gannet lowash 5w30"));
-        Assert.Contains("“Gannet Lowash 5W-30” is there 2 times.", Assert.Single(errors).Text);
-        Assert.Equal("products", errors[0].Path);
+        Assert.Contains("“Gannet Lowash 5W-30” is there 2 times.", Assert.Single(errors).What);
+        Assert.Equal("products", errors[0].Field);
     }
 
     [Fact]

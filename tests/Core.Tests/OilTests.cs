@@ -118,8 +118,8 @@ public sealed class OilTests
             }
             """);
         Assert.Null(book);
-        Assert.Contains(errors, e => e.Line == 4 && e.Path.EndsWith("ash"));
-        Assert.Contains(errors, e => e.Text.Contains("2 times"));
-        Assert.Contains(errors, e => e.Line == 7 && e.Text.Contains("paraffin"));
+        Assert.Contains(errors, e => e.Line == 4 && e.Field!.EndsWith("ash"));
+        Assert.Contains(errors, e => e.What.Contains("2 times"));
+        Assert.Contains(errors, e => e.Line == 7 && e.What.Contains("paraffin"));
     }
 }

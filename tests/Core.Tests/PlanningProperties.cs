@@ -168,7 +168,7 @@ public class PlanningProperties
     {
         var sheet = (JsonObject)JsonNode.Parse(MakeSheet(1))!;
         sheet["access"]!["cover-0"]!["needs"] = new JsonArray("cover-0");
-        Assert.Contains(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors, e => e.Text.Contains(say));
+        Assert.Contains(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors, e => e.What.Contains(say));
     }
 
     [Fact]
@@ -183,17 +183,17 @@ public class PlanningProperties
             ["takes"] = "1 min" };
         sheet["jobs"]!["round"] = new JsonObject { ["name"] = "Round", ["steps"] = new JsonArray("a", "b"), ["interval"] = "all" };
         var error = Assert.Single(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString(new() { WriteIndented = true }))).Errors);
-        Assert.Equal("jobs.round", error.Path);
-        Assert.Contains("“First”", error.Text);
+        Assert.Equal("jobs.round", error.Field);
+        Assert.Contains("“First”", error.What);
         Assert.True(error.Line > 20);
         sheet["jobs"]!.AsObject().Remove("round");
         sheet["jobs"]!["nothing"] = new JsonObject { ["name"] = "Nothing", ["interval"] = "all" };
         sheet["steps"]!.AsObject().Remove("a");
         sheet["steps"]!.AsObject().Remove("b");
         Assert.Contains(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors,
-            e => e.Text.StartsWith("This job does nothing"));
+            e => e.What.StartsWith("This job does nothing"));
         sheet["jobs"]!.AsObject().Remove("nothing");
         Assert.Contains("No job ever comes to “Never”",
-            Assert.Single(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors).Text);
+            Assert.Single(SheetRehearsal.Read(Encoding.UTF8.GetBytes(sheet.ToJsonString())).Errors).What);
     }
 }

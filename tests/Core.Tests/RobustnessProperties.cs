@@ -18,7 +18,7 @@ public class RobustnessProperties
             byte[] broken = [.. Sheet.Take(at), put, .. Sheet.Skip(at + cut)];
             var reading = SheetReader.Read(broken);
             Assert.Equal(reading.Sheet is null, reading.Errors.Count > 0);
-            Assert.All(reading.Errors, e => Assert.InRange(e.Line, 1, SheetText.Count(c => c == '\n') + 2));
+            Assert.All(reading.Errors, e => Assert.InRange(e.Line!.Value, 1, SheetText.Count(c => c == '\n') + 2));
             Assert.Equal(reading.Errors.Select(e => e.Line).Order(), reading.Errors.Select(e => e.Line));
         }, iter: 400);
 

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Tests;
 
@@ -6,7 +7,7 @@ public class SheetTests
 {
     private static string Text => Workbench.SheetText;
 
-    private static IReadOnlyList<SheetError> ErrorsWith(string old, string @new)
+    private static IReadOnlyList<Refusal> ErrorsWith(string old, string @new)
     {
         Assert.Contains(old, Text);
         var reading = SheetReader.Read(Text.Replace(old, @new));
@@ -43,7 +44,7 @@ public class SheetTests
         var errors = SheetReader.Read(broken).Errors;
         Assert.Equal(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal",
             "steps.warm-up.takes"],
-            errors.Select(e => e.Path).OrderBy(p => Array.IndexOf(["revision", "fluids.engine-oil.betweenMarks",
+            errors.Select(e => e.Field).OrderBy(p => Array.IndexOf(["revision", "fluids.engine-oil.betweenMarks",
                 "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal", "steps.warm-up.takes"], p)));
         Assert.Equal(errors.Select(e => e.Line).Order(), errors.Select(e => e.Line));
     }
@@ -66,19 +67,19 @@ public class SheetTests
     [InlineData("\"make\": \"Tarn\"", "\"make\": \"\"", "This is empty")]
     [InlineData("\"revision\": 5", "\"revision\": \"three\"", "should be a whole number")]
     public void A_wrong_value_is_named(string old, string @new, string complaint) =>
-        Assert.Contains(ErrorsWith(old, @new), e => e.Text.Contains(complaint) && e.Line > 1);
+        Assert.Contains(ErrorsWith(old, @new), e => e.What.Contains(complaint) && e.Line > 1);
 
     [Fact]
     public void Broken_text_is_told_with_its_line()
     {
         var cut = Text[..Text.IndexOf("\"fasteners\"", StringComparison.Ordinal)];
         var error = Assert.Single(SheetReader.Read(cut).Errors);
-        Assert.InRange(error.Line, LineOf("\"fasteners\"") - 1, LineOf("\"fasteners\"") + 1);
-        Assert.Contains("well-formed", error.Text);
+        Assert.InRange(error.Line!.Value, LineOf("\"fasteners\"") - 1, LineOf("\"fasteners\"") + 1);
+        Assert.Contains("well-formed", error.What);
         Assert.NotEmpty(SheetReader.Read("").Errors);
         Assert.NotEmpty(SheetReader.Read("[]").Errors);
         Assert.NotEmpty(SheetReader.Read([0x7b, 0xff, 0xfe]).Errors);
-        Assert.Contains(SheetReader.Read("{\"format\":\"anakyklos/model-sheet/9\"}").Errors, e => e.Text.Contains("model-sheet/1"));
+        Assert.Contains(SheetReader.Read("{\"format\":\"anakyklos/model-sheet/9\"}").Errors, e => e.What.Contains("model-sheet/1"));
     }
 
     [Fact]
@@ -95,5 +96,5 @@ public class SheetTests
     [Fact]
     public void A_missing_value_is_missed_by_its_own_name() =>
         Assert.Contains(ErrorsWith("\"tolerance\": {", "\"tolerances\": {"),
-            e => e is { Path: "fluids.engine-oil.tolerance", Text: "This is missing." });
+            e => e is { Field: "fluids.engine-oil.tolerance", What: "This is missing." });
 }

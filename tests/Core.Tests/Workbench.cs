@@ -8,6 +8,7 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Tests;
 

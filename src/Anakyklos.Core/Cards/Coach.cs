@@ -1,6 +1,7 @@
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 

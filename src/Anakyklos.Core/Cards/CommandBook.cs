@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 

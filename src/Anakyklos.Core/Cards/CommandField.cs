@@ -1,5 +1,6 @@
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 

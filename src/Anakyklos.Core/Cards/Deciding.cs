@@ -1,6 +1,7 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;

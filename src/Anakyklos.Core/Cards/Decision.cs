@@ -1,4 +1,5 @@
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 
@@ -41,17 +42,6 @@ public sealed record Refused(IReadOnlyList<Refusal> Reasons) : Decision;
 /// <summary>It needs an answer first.</summary>
 /// <param name="Question">The question.</param>
 public sealed record Asked(Question Question) : Decision;
-
-/// <summary>One thing in the way.</summary>
-/// <param name="What">What is in the way.</param>
-/// <param name="Do">What to do about it.</param>
-/// <param name="Step">A step that helps, or null.</param>
-/// <param name="Field">The field that is wrong, when it is the input itself and not the card; otherwise null.</param>
-public sealed record Refusal(string What, string Do, string? Step = null, string? Field = null)
-{
-    /// <summary>Both sentences.</summary>
-    public override string ToString() => $"{What} {Do}";
-}
 
 /// <summary>A question that the person must answer before it is taken as typed.</summary>
 /// <param name="Text">The question.</param>

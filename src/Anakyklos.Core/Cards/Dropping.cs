@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;

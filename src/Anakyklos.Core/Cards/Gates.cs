@@ -1,6 +1,7 @@
 using System.Globalization;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 
@@ -80,7 +81,7 @@ public sealed partial class JobCard
         foreach (var r in NeedsOpen(step.Needs.Where(Sheet.Access.ContainsKey)))
             yield return r;
         foreach (var f in step.Needs.Where(Sheet.Fasteners.ContainsKey).Select(id => Sheet.Fasteners[id]).Where(f => !HasOpen(f)))
-            yield return new($"The {Low(f.Name)} {f.Is} not out.", "Undo it first.", First(s => s.Traits.Opens && s.What == f.Id));
+            yield return new($"The {Words.Low(f.Name)} {f.Is} not out.", "Undo it first.", First(s => s.Traits.Opens && s.What == f.Id));
     }
 
     internal IEnumerable<Refusal> LiftInTheWay(SheetStep step)
@@ -116,14 +117,14 @@ public sealed partial class JobCard
     {
         foreach (var system in Sheet.Fluids.Values)
             if (system.SafeToStart?.Value is { } safe && Fluid(system.Id) is { Out: true } fluid && fluid.Poured < safe)
-                yield return new($"Only {Litres(fluid.Poured)} of {Low(system.Name)} is in.", $"Starting needs at least {Litres(safe)}.",
+                yield return new($"Only {Litres(fluid.Poured)} of {Words.Low(system.Name)} is in.", $"Starting needs at least {Litres(safe)}.",
                     First(s => s.Traits.Fills && s.What == system.Id));
         foreach (var prime in Remaining.Where(s => s.Traits.Primes && (step.Traits.Engine == EngineUse.Starts || IsBegun(s))))
             yield return new($"“{prime.Title}” is not done yet.", "Without it the engine would only be cranked.", prime.Id);
         foreach (var r in OpenPlugs("Tighten it before the engine runs."))
             yield return r;
         foreach (var a in Sheet.Access.Values.Where(a => (a.ClosedToRun || a.Intake) && HasOpen(a)))
-            yield return new($"The {Low(a.Name)} is still open.", "Close it before the engine runs.",
+            yield return new($"The {Words.Low(a.Name)} is still open.", "Close it before the engine runs.",
                 First(s => s.Traits.Closes && s.What == a.Id));
         if (step.Traits.Engine == EngineUse.Starts)
             foreach (var r in NotDoneBefore(step, s => s.Traits.LooksOver, "Nothing may lie loose when the engine starts."))
@@ -147,7 +148,7 @@ public sealed partial class JobCard
     internal string? First(Func<SheetStep, bool> which) => Remaining.FirstOrDefault(which)?.Id;
 
     internal IEnumerable<Refusal> NeedsOpen(IEnumerable<string> accesses) => accesses.Select(id => Sheet.Access[id]).Where(a => !HasOpen(a))
-        .Select(a => new Refusal($"The {Low(a.Name)} is in the way.", "Take it off or open it first.",
+        .Select(a => new Refusal($"The {Words.Low(a.Name)} is in the way.", "Take it off or open it first.",
             First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == a.Id)));
 
     internal IEnumerable<Refusal> NotDoneBefore(SheetStep step, Func<SheetStep, bool> which, string what) =>
@@ -161,7 +162,7 @@ public sealed partial class JobCard
 
     internal IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values
         .Where(f => HasOpen(f) && which?.Invoke(f) != false)
-        .Select(f => new Refusal($"The {Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id)));
+        .Select(f => new Refusal($"The {Words.Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id)));
 
     /// <summary>The sealed joints that were opened on this card, closed again or not.</summary>
     public IEnumerable<Fastener> JointsOpened => Sheet.Fasteners.Values
@@ -186,8 +187,6 @@ public sealed partial class JobCard
     /// <summary>Whether a fastener of a kind was closed after the engine was last started.</summary>
     internal bool IsClosedSinceRun(Func<Fastener, bool> which) =>
         _state.ClosedAt.Any(c => c.Value > _state.RanAt && which(Sheet.Fasteners[c.Key]));
-
-    internal static string Low(string name) => Words.Low(name);
 
     internal static string Litres(Quantity<Volume> v) => v.Print(Volume.Litre).ToString();
 }

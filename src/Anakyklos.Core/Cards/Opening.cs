@@ -1,5 +1,6 @@
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 
@@ -10,7 +11,7 @@ public sealed partial class JobCard
     internal IEnumerable<Refusal> BeforeOpening(Access access)
     {
         if (HasOpen(access))
-            yield return new($"The {Low(access.Name)} is open already.", "Go on with the next step.");
+            yield return new($"The {Words.Low(access.Name)} is open already.", "Go on with the next step.");
         foreach (var r in NeedsOpen(access.Needs))
             yield return r;
     }
@@ -19,11 +20,11 @@ public sealed partial class JobCard
     internal IEnumerable<Refusal> BeforeUndoing(Fastener fastener)
     {
         if (HasOpen(fastener))
-            yield return new($"The {Low(fastener.Name)} {fastener.Is} open already.", "Go on with the next step.");
+            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} open already.", "Go on with the next step.");
         // A card that uses nothing up has no kit to lay out.
         if (Kit is null && Steps.FirstOrDefault(s => s.Traits.LaysOut) is { } kit)
         {
-            var waits = string.Join(", ", Awaited.Select(a => $"{Low(a.Name)} {a.Number}"));
+            var waits = string.Join(", ", Awaited.Select(a => $"{Words.Low(a.Name)} {a.Number}"));
             yield return new(waits.Length > 0 ? $"The kit has not been confirmed yet: the card waits for {waits}."
                 : "The kit has not been confirmed yet.",
                 "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", kit.Id);
@@ -32,7 +33,7 @@ public sealed partial class JobCard
             yield return r;
         if (fastener is { GoesWithDrain: true, System: { } fluid })
             foreach (var drain in Remaining.Where(s => s.Traits.LetsOut && Sheet.Fasteners[s.What].Drains == fluid))
-                yield return new($"The old {Low(Sheet.Fluids[fluid].Name)} is still in.",
+                yield return new($"The old {Words.Low(Sheet.Fluids[fluid].Name)} is still in.",
                     "Let it out first: what is new goes in with new oil.", drain.Id);
     }
 

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Composing;
 
@@ -81,8 +82,6 @@ internal sealed class StepOrder
         return string.Join(", then ", path.Append($"“{_steps[to].Title}”"));
     }
 
-    private static string Low(string name) => Words.Low(name);
-
     private void Ways()
     {
         foreach (var step in _steps)
@@ -90,7 +89,7 @@ internal sealed class StepOrder
             {
                 if (id == step.What)
                     continue;
-                var name = Low(_sheet.Access[id].Name);
+                var name = Words.Low(_sheet.Access[id].Name);
                 Link(_opens.GetValueOrDefault(id), step, $"needs the {name} open");
                 Link(step, _closes.GetValueOrDefault(id), $"is reached through the {name}, which goes back after it");
             }
@@ -105,7 +104,7 @@ internal sealed class StepOrder
         {
             var (set, away) = (_opens[hold.Id], _closes[hold.Id]);
             var (again, last) = (Again(set), Again(away));
-            var because = $"needs the {Low(hold.Name)} in place";
+            var because = $"needs the {Words.Low(hold.Name)} in place";
             SheetStep[] breaks = [.. _steps.Where(s => s.Traits.Engine == EngineUse.Drives
                 || (hold.ClosedToRun && s.Traits.Engine == EngineUse.Starts))];
             foreach (var warm in _steps.Where(s => s.Traits.Engine == EngineUse.Warms && (s.Moves || hold.ClosedToRun)))
@@ -127,16 +126,16 @@ internal sealed class StepOrder
                 foreach (var x in breaks)
                     Link(_steps.FirstOrDefault(s => s.Traits.Engine == EngineUse.Stops && x.Traits.Engine == EngineUse.Starts) ?? x, again,
                         "is set again for the work after it");
-            Link(again, last, $"takes the {Low(hold.Name)} away again");
+            Link(again, last, $"takes the {Words.Low(hold.Name)} away again");
             Link(away, again, "was taken away before");
         }
         // What is set from the cab, as a jacking position is, ends last.
         foreach (var cab in _sheet.Access.Values.Where(a => a.HoldsVehicle && a.Place == Place.Cab && _opens.ContainsKey(a.Id)))
             foreach (var other in _sheet.Access.Values.Where(a => a.HoldsVehicle && a.Place != Place.Cab && _opens.ContainsKey(a.Id)))
                 LinkIfFree(Again(_closes[other.Id]) ?? _closes[other.Id], Again(_closes[cab.Id]) ?? _closes[cab.Id],
-                    $"ends after the {Low(other.Name)} went");
+                    $"ends after the {Words.Low(other.Name)} went");
 
-        static string FreeOf(Access hold) => $"needs the {Low(hold.Name)} away";
+        static string FreeOf(Access hold) => $"needs the {Words.Low(hold.Name)} away";
     }
 
     private bool IsHold(SheetStep s) => (s.Traits.Sets || s.Traits.Closes) && _sheet.Access.TryGetValue(s.What, out var a)
@@ -159,7 +158,7 @@ internal sealed class StepOrder
     {
         foreach (var f in _sheet.Fasteners.Values.Where(f => _opens.ContainsKey(f.Id)))
         {
-            var (open, close, name) = (_opens[f.Id], _closes[f.Id], Low(f.Name));
+            var (open, close, name) = (_opens[f.Id], _closes[f.Id], Words.Low(f.Name));
             Link(open, close, $"closes the {name}", open.Wait?.Lasts ?? default);
             foreach (var fit in Of(t => t.Fits).Where(s => s.What == f.Seal || f.Holds.Contains(s.What)))
             {
@@ -180,14 +179,14 @@ internal sealed class StepOrder
     {
         foreach (var fluid in _sheet.Fluids.Values)
         {
-            var name = Low(fluid.Name);
+            var name = Words.Low(fluid.Name);
             var joints = _sheet.Fasteners.Values.Where(f => f.System == fluid.Id && f.Fills != fluid.Id).ToList();
             var fillPlugs = _sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && _opens.ContainsKey(f.Id)).ToList();
             var drains = Of(t => t.LetsOut).Where(s => joints.Any(j => j.Id == s.What)).ToList();
             foreach (var drain in drains)
             {
                 foreach (var plug in fillPlugs)
-                    Link(_opens[plug.Id], drain, $"waits until the {Low(plug.Name)} is proven loose, or the {name} could not go back in");
+                    Link(_opens[plug.Id], drain, $"waits until the {Words.Low(plug.Name)} is proven loose, or the {name} could not go back in");
                 foreach (var measure in Of(t => t.MeasuresOut).Where(s => s.What == fluid.Id))
                     Link(drain, measure, $"measures what ran out", drain.Wait?.Lasts ?? default);
                 // A filter belongs to the drain of its fluid; a pan comes off when nothing runs out any more.
@@ -202,7 +201,7 @@ internal sealed class StepOrder
             foreach (var pour in Of(t => t.Fills).Where(s => s.What == fluid.Id))
             {
                 foreach (var joint in joints.Where(j => _closes.ContainsKey(j.Id)))
-                    Link(_closes[joint.Id], pour, $"needs the {Low(joint.Name)} tight, or it would run straight out");
+                    Link(_closes[joint.Id], pour, $"needs the {Words.Low(joint.Name)} tight, or it would run straight out");
                 foreach (var plug in fillPlugs)
                     Link(pour, _closes[plug.Id], "goes in through it", pour.Wait?.Lasts ?? default);
                 foreach (var gauge in Of(t => t.Levels).Where(s => s.What == fluid.Id))
@@ -352,13 +351,13 @@ internal sealed class StepOrder
             if (_sheet.Fasteners.TryGetValue(what, out var f))
                 spans.Add(new(open.Id, close.Id,
                     [.. (open.Lift == LiftNeed.Up && close.Lift == LiftNeed.Up ? down.Concat(running) : running).Distinct()],
-                    $"the {Low(f.Name)} {f.Is} out"));
+                    $"the {Words.Low(f.Name)} {f.Is} out"));
             else if (_sheet.Access[what] is { } a && (a.ClosedToRun || a.Intake))
-                spans.Add(new(open.Id, close.Id, running, $"the {Low(a.Name)} is open"));
+                spans.Add(new(open.Id, close.Id, running, $"the {Words.Low(a.Name)} is open"));
         }
         foreach (var pour in Of(t => t.Fills).Where(p => _sheet.Fluids[p.What] is { SafeToStart: not null } or { Pumped: true }))
             foreach (var joint in _sheet.Fasteners.Values.Where(f => f.System == pour.What && f.Fills is null && _opens.ContainsKey(f.Id)))
-                spans.Add(new(_opens[joint.Id].Id, pour.Id, running, $"there is no new {Low(_sheet.Fluids[pour.What].Name)} in it"));
+                spans.Add(new(_opens[joint.Id].Id, pour.Id, running, $"there is no new {Words.Low(_sheet.Fluids[pour.What].Name)} in it"));
         // From the moment a fuel filter is opened, nothing runs before it is primed, not even to warm up.
         foreach (var prime in Of(t => t.Primes))
             foreach (var open in _steps.Where(s => s.Traits.Opens && _sheet.Fasteners.ContainsKey(s.What)
@@ -393,7 +392,7 @@ internal sealed class StepOrder
             var (open, close) = (_opens[reservoir.Id], _closes[reservoir.Id]);
             yield return new(open.Id, close.Id,
                 [.. _steps.Where(s => s.Id != open.Id && s.Id != close.Id && !(Reaches(open, s) && Reaches(s, close))).Select(s => s.Id)],
-                $"the {Low(reservoir.Name)} is open");
+                $"the {Words.Low(reservoir.Name)} is open");
         }
     }
 

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Composing;
 
@@ -25,15 +26,15 @@ internal sealed class UsualSteps(ModelSheet sheet)
         if (sheet.Access.TryGetValue(id, out var a))
             return a.HoldsVehicle ? Own("secure", id)
                 ?? Access(a, "secure", a.Off.Length > 0 ? a.Off : $"{a.Name}: set them", "Make ready", "")
-                : Own("open", id) ?? Access(a, "open", a.Off.Length > 0 ? a.Off : $"Open the {Low(a.Name)}", "Open the way", "");
+                : Own("open", id) ?? Access(a, "open", a.Off.Length > 0 ? a.Off : $"Open the {Words.Low(a.Name)}", "Open the way", "");
         var f = sheet.Fasteners[id];
         if (f.Drains is not { } fluid)
             return Own("open", id) ?? Fastener(f, "open", f.Fills is { } fills
-                ? ($"Loosen the {Low(f.Name)}, to prove that it comes loose", "Open the way",
-                    $"It came loose: the {Low(sheet.Fluids[fills].Name)} can go back in")
-                : ($"Undo the {Low(f.Name)}", "Open the way", ""));
+                ? ($"Loosen the {Words.Low(f.Name)}, to prove that it comes loose", "Open the way",
+                    $"It came loose: the {Words.Low(sheet.Fluids[fills].Name)} can go back in")
+                : ($"Undo the {Words.Low(f.Name)}", "Open the way", ""));
         var drain = Own("drain", id) ?? Fastener(f, "drain",
-            ($"Take the {Low(f.Name)} out and let the {Low(sheet.Fluids[fluid].Name)} run", "Drain", "Plug is out, it runs"));
+            ($"Take the {Words.Low(f.Name)} out and let the {Words.Low(sheet.Fluids[fluid].Name)} run", "Drain", "Plug is out, it runs"));
         return drain.Wait is null && f.RunsOut > TimeSpan.Zero
             ? drain with { Wait = new($"{sheet.Fluids[fluid].Name} runs out", f.RunsOut) } : drain;
     }
@@ -42,11 +43,11 @@ internal sealed class UsualSteps(ModelSheet sheet)
     {
         if (sheet.Access.TryGetValue(id, out var a))
             return Own("close", id) ?? Access(a, "close",
-                a.On.Length > 0 ? a.On : a.HoldsVehicle ? $"{a.Name}: take them away" : $"Close the {Low(a.Name)}",
+                a.On.Length > 0 ? a.On : a.HoldsVehicle ? $"{a.Name}: take them away" : $"Close the {Words.Low(a.Name)}",
                 a.HoldsVehicle ? "Finish" : "Close up", "");
         var f = sheet.Fasteners[id];
         return Own("tighten", id) ?? Fastener(f, "tighten",
-            ($"Tighten the {Low(f.Name)}{(f.Order.Length > 0 ? $": {f.Order}" : f.Seal is not null ? " onto its new seal" : "")}",
+            ($"Tighten the {Words.Low(f.Name)}{(f.Order.Length > 0 ? $": {f.Order}" : f.Seal is not null ? " onto its new seal" : "")}",
             "Close up", "")) with { Warning = f.Warning };
     }
 
@@ -61,7 +62,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
             Kind = "fit",
             What = partId,
             Title = p.Fitting.Length > 0 ? p.Fitting : holder is not null && p.IsSeal
-                ? $"Clean the face of the {Low(holder.Name)}, {Low(p.Name)} on" : $"Fit the new {Low(p.Name)}",
+                ? $"Clean the face of the {Words.Low(holder.Name)}, {Words.Low(p.Name)} on" : $"Fit the new {Words.Low(p.Name)}",
             Phase = "Close up",
             Place = place,
             Lift = holder?.Lift ?? place.UsualLift(),
@@ -85,10 +86,10 @@ internal sealed class UsualSteps(ModelSheet sheet)
             What = fluid,
             Title = f.FillBy switch
             {
-                FillBy.Overflow => $"Fill the {Low(f.Name)} until it runs out of the hole",
-                FillBy.MeasuredReturn => $"Pour back as much {Low(f.Name)} as came out",
-                FillBy.Book => $"Pour in the measured {Low(f.Name)}",
-                _ => $"Pour the first of the {Low(f.Name)}, then stop",
+                FillBy.Overflow => $"Fill the {Words.Low(f.Name)} until it runs out of the hole",
+                FillBy.MeasuredReturn => $"Pour back as much {Words.Low(f.Name)} as came out",
+                FillBy.Book => $"Pour in the measured {Words.Low(f.Name)}",
+                _ => $"Pour the first of the {Words.Low(f.Name)}, then stop",
             },
             Phase = "Fill",
             Place = place,
@@ -101,11 +102,11 @@ internal sealed class UsualSteps(ModelSheet sheet)
     }
 
     internal SheetStep? Gauge(string fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own("gauge", fluid)
-        ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Low(sheet.Fluids[fluid].Name)} and bring it to the mark", "Prove", Place.Top,
+        ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Words.Low(sheet.Fluids[fluid].Name)} and bring it to the mark", "Prove", Place.Top,
         3) with { Map = MapOf(fluid) };
 
     internal SheetStep Measure(string fluid) => Own("measure", fluid)
-        ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Low(sheet.Fluids[fluid].Name)} came out", "Drain", Place.Side,
+        ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Words.Low(sheet.Fluids[fluid].Name)} came out", "Drain", Place.Side,
             2);
 
     internal SheetStep Warm(string fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == "warm")
@@ -133,7 +134,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
     { Said = "All of them are dry", Cautions = ["hot"] };
 
     internal SheetStep Reset(ResetRitual ritual) => Own("reset", ritual.Id)
-        ?? Plain($"reset-{ritual.Id}", "reset", ritual.Id, $"Reset the {Low(ritual.Name)}", "Reset", Place.Cab, 1);
+        ?? Plain($"reset-{ritual.Id}", "reset", ritual.Id, $"Reset the {Words.Low(ritual.Name)}", "Reset", Place.Cab, 1);
 
     internal SheetStep UsedOilAway => Plain(UsedOil, "do", "", "Used oil, filters and rags into their drums", "Finish", Place.Side,
         3) with { Said = "In the right drums", Cautions = ["waste"] };
@@ -164,8 +165,6 @@ internal sealed class UsualSteps(ModelSheet sheet)
 
     private string MapOf(string id) => id.Length == 0 ? ""
         : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => b.For == id))?.Id ?? "";
-
-    internal static string Low(string name) => Words.Low(name);
 
     private SheetStep? First(string kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);
 

@@ -3,6 +3,7 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Kit;
 
@@ -103,7 +104,7 @@ public sealed record KitTorqueLine(Fastener Fastener, ToTorque Spec, CribWrench?
 /// <param name="ComesOut">All that comes out.</param>
 /// <param name="Short">What is wrong with the crib's pans; null when they are enough.</param>
 public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IReadOnlyList<FluidSystem>> Fluids, Quantity<Volume> ComesOut,
-    PanShortage? Short);
+    Refusal? Short);
 
 /// <summary>Everything that must be in hand before anything is opened.</summary>
 /// <param name="Parts">Parts and seals.</param>

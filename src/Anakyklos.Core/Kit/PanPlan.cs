@@ -1,16 +1,8 @@
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Kit;
-
-/// <summary>Pans in which not everything finds room.</summary>
-/// <param name="What">What is wrong, as a sentence.</param>
-/// <param name="Do">What to do about it.</param>
-public sealed record PanShortage(string What, string Do)
-{
-    /// <summary>Both sentences.</summary>
-    public override string ToString() => $"{What} {Do}";
-}
 
 /// <summary>Which fluid runs into which pan: everything that comes out must find room, what is measured has a pan of its own, and oil,
 /// coolant, fuel and brake fluid never share one. Kit, gate and lift ask here.</summary>
@@ -54,7 +46,7 @@ public static class PanPlan
     }
 
     /// <summary>What is wrong with the pans in hand, or null when all that comes out finds room.</summary>
-    public static PanShortage? Short(IReadOnlyList<FluidSystem> drained, IReadOnlyList<Quantity<Volume>> pans)
+    public static Refusal? Short(IReadOnlyList<FluidSystem> drained, IReadOnlyList<Quantity<Volume>> pans)
     {
         if (drained.Count == 0 || Of(drained, pans) is not null)
             return null;

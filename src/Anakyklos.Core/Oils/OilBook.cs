@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Oils;
 
@@ -22,14 +23,14 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
 
     /// <summary>Reads an oil book file; gives every error with its line, or the book.</summary>
     /// <param name="json">The file's text.</param>
-    public static (OilBook? Book, IReadOnlyList<SheetError> Errors) Read(string json)
+    public static (OilBook? Book, IReadOnlyList<Refusal> Errors) Read(string json)
     {
-        var errors = new List<SheetError>();
+        var errors = new List<Refusal>();
         var root = LocatedJson.Parse(Encoding.UTF8.GetBytes(json.TrimStart('\uFEFF')), errors);
         if (root is null)
             return (null, errors);
         if (root.Kind != JsonTokenType.StartObject)
-            return (null, [new(1, "", "An oil book is one JSON object in braces.")]);
+            return (null, [Refusal.At(1, "", "An oil book is one JSON object in braces.")]);
         var c = new SheetCursor(root, errors, new Dictionary<string, Source>());
         if (c.Text("format") is { Length: > 0 } format && format != Format)
             c.Complain("format", $"This reads {Format}, not “{format}”.");

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Composing;
 using Anakyklos.Core.Ordering;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Rehearsal;
 
@@ -15,8 +16,8 @@ public static class SheetRehearsal
         var reading = SheetReader.Read(utf8);
         if (reading.Sheet is not { } sheet)
             return reading;
-        IReadOnlyList<SheetError> errors = [.. Rehearse(sheet)
-            .Select(found => new SheetError(reading.LineOf(found.Path), found.Path, found.Text)).Distinct().OrderBy(e => e.Line)];
+        IReadOnlyList<Refusal> errors = [.. Rehearse(sheet)
+            .Select(found => Refusal.At(reading.LineOf(found.Path), found.Path, found.Text)).Distinct().OrderBy(e => e.Line)];
         return errors.Count == 0 ? reading : new(null, errors);
     }
 

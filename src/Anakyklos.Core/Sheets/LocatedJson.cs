@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Sheets;
 
@@ -11,7 +12,7 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
     internal List<LocatedJson> Items { get; } = [];
 
     /// <summary>Parses UTF-8 text. A syntax error or a name given twice becomes an error with its line.</summary>
-    internal static LocatedJson? Parse(byte[] utf8, List<SheetError> errors)
+    internal static LocatedJson? Parse(byte[] utf8, List<Refusal> errors)
     {
         var lines = new LineCounter(utf8);
         var reader = new Utf8JsonReader(utf8, new JsonReaderOptions { CommentHandling = JsonCommentHandling.Skip,
@@ -25,18 +26,18 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
         }
         catch (JsonException e)
         {
-            errors.Add(new((int)(e.LineNumber ?? 0) + 1, "",
+            errors.Add(Refusal.At((int)(e.LineNumber ?? 0) + 1, "",
                 "This is not well-formed JSON here: look for a missing comma, quote or bracket."));
             return null;
         }
         catch (InvalidOperationException)
         {
-            errors.Add(new(lines.At(reader.TokenStartIndex), "", "This text is not valid UTF-8. Save the file as UTF-8."));
+            errors.Add(Refusal.At(lines.At(reader.TokenStartIndex), "", "This text is not valid UTF-8. Save the file as UTF-8."));
             return null;
         }
     }
 
-    private static LocatedJson Value(ref Utf8JsonReader reader, string path, LineCounter lines, List<SheetError> errors)
+    private static LocatedJson Value(ref Utf8JsonReader reader, string path, LineCounter lines, List<Refusal> errors)
     {
         var line = lines.At(reader.TokenStartIndex);
         var node = new LocatedJson(reader.TokenType, Scalar(ref reader), line, path);
@@ -47,7 +48,7 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
                 var name = reader.GetString()!;
                 var below = path.Length == 0 ? name : $"{path}.{name}";
                 if (node.Members.Any(m => m.Key == name))
-                    errors.Add(new(lines.At(reader.TokenStartIndex), below, "This name stands here twice. Remove one."));
+                    errors.Add(Refusal.At(lines.At(reader.TokenStartIndex), below, "This name stands here twice. Remove one."));
                 reader.Read();
                 node.Members.Add(new(name, Value(ref reader, below, lines, errors)));
             }
@@ -86,14 +87,4 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
             return found >= 0 ? found + 1 : ~found;
         }
     }
-}
-
-/// <summary>One thing that is wrong with a sheet file.</summary>
-/// <param name="Line">Line in the file, from 1.</param>
-/// <param name="Path">Where in the sheet, such as <c>fasteners.drain.torque</c>; empty for the file as a whole.</param>
-/// <param name="Text">What is wrong and what to do.</param>
-public sealed record SheetError(int Line, string Path, string Text)
-{
-    /// <summary>As printed by the check: line, path, text.</summary>
-    public override string ToString() => Path.Length == 0 ? $"line {Line}: {Text}" : $"line {Line}, `{Path}`: {Text}";
 }

@@ -2,11 +2,12 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Sheets;
 
 /// <summary>Reads the members of one JSON object, collecting every complaint instead of stopping at the first.</summary>
-internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> errors, IReadOnlyDictionary<string, Source> sources)
+internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors, IReadOnlyDictionary<string, Source> sources)
 {
     internal const int LongestText = 300;
 
@@ -19,7 +20,7 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
     internal void Complain(string name, string text)
     {
         var at = Find(name);
-        errors.Add(new((at ?? node).Line, Join(name), text));
+        errors.Add(Refusal.At((at ?? node).Line, Join(name), text));
     }
 
     internal string Text(string name, bool required = true)
@@ -125,9 +126,9 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         foreach (var (id, value) in found.Members)
         {
             if (!IdShape().IsMatch(id))
-                errors.Add(new(value.Line, value.Path, $"“{id}” is not an id. Use small letters, digits and dashes."));
+                errors.Add(Refusal.At(value.Line, value.Path, $"“{id}” is not an id. Use small letters, digits and dashes."));
             if (value.Kind != JsonTokenType.StartObject)
-                errors.Add(new(value.Line, value.Path, "An object in braces belongs here."));
+                errors.Add(Refusal.At(value.Line, value.Path, "An object in braces belongs here."));
             else if (!table.ContainsKey(id))
                 table[id] = Child(value, c => read(id, c));
         }
@@ -139,7 +140,7 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         var found = Take(name, false, JsonTokenType.StartObject, "an object in braces");
         foreach (var (_, value) in found?.Members ?? [])
             if (value.Kind != JsonTokenType.String)
-                errors.Add(new(value.Line, value.Path, "Text in quotes belongs here."));
+                errors.Add(Refusal.At(value.Line, value.Path, "Text in quotes belongs here."));
         return found?.Members.DistinctBy(m => m.Key).ToDictionary(m => m.Key, m => m.Value.Text) ?? [];
     }
 
@@ -173,7 +174,7 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
     internal void RefuseUnknown()
     {
         foreach (var (name, value) in node.Members.Where(m => !_asked.Contains(m.Key)))
-            errors.Add(new(value.Line, value.Path, $"“{name}” is not known here. Known: {string.Join(", ", _asked)}."));
+            errors.Add(Refusal.At(value.Line, value.Path, $"“{name}” is not known here. Known: {string.Join(", ", _asked)}."));
     }
 
     private List<LocatedJson> Items(string name, bool required, JsonTokenType kind, string what)
@@ -181,7 +182,7 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         if (Take(name, required, JsonTokenType.StartArray, "a list in square brackets") is not { } found)
             return [];
         foreach (var item in found.Items.Where(i => i.Kind != kind))
-            errors.Add(new(item.Line, item.Path, $"Only {what} belong in this list."));
+            errors.Add(Refusal.At(item.Line, item.Path, $"Only {what} belong in this list."));
         if (required && found.Items.Count == 0)
             Complain(name, "This list is empty.");
         return [.. found.Items.Where(i => i.Kind == kind)];
@@ -192,7 +193,7 @@ internal sealed partial class SheetCursor(LocatedJson node, List<SheetError> err
         _asked.Add(name);
         var found = Find(name);
         if (found is null && required)
-            errors.Add(new(node.Line, Join(name), "This is missing."));
+            errors.Add(Refusal.At(node.Line, Join(name), "This is missing."));
         if (found is not null && found.Kind != kind)
         {
             Complain(name, $"This should be {what}.");

@@ -4,13 +4,14 @@ using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Sheets;
 
 /// <summary>The outcome of reading a sheet file: a sheet, or every error in it.</summary>
 /// <param name="Sheet">The sheet, null when there is any error.</param>
 /// <param name="Errors">Errors in the order of their lines.</param>
-public sealed record SheetReading(ModelSheet? Sheet, IReadOnlyList<SheetError> Errors)
+public sealed record SheetReading(ModelSheet? Sheet, IReadOnlyList<Refusal> Errors)
 {
     /// <summary>The line of a path such as <c>jobs.oil.steps</c>, or of the nearest thing above it.</summary>
     public Func<string, int> LineOf { get; init; } = _ => 1;
@@ -27,14 +28,14 @@ public static class SheetReader
     /// <param name="utf8">The file's bytes, with or without a byte order mark.</param>
     public static SheetReading Read(byte[] utf8)
     {
-        var errors = new List<SheetError>();
+        var errors = new List<Refusal>();
         if (utf8.AsSpan().StartsWith("\uFEFF"u8))
             utf8 = utf8[3..];
         var root = LocatedJson.Parse(utf8, errors);
         if (root is null)
             return new(null, errors);
         if (root.Kind != JsonTokenType.StartObject)
-            return new(null, [new(1, "", "A sheet is one JSON object in braces.")]);
+            return new(null, [Refusal.At(1, "", "A sheet is one JSON object in braces.")]);
 
         var top = new SheetCursor(root, errors, new Dictionary<string, Source>());
         var format = top.Text("format");
@@ -45,7 +46,7 @@ public static class SheetReader
         }
         var sources = top.Table("sources", (id, c) => new Source(id, c.Text("title"), c.Flag("byMaker")));
         var sheet = Body(new(root, errors, sources), sources);
-        errors.AddRange(SheetCheck.Run(sheet).Select(found => new SheetError(LineOf(root, found.Path), found.Path, found.Text)));
+        errors.AddRange(SheetCheck.Run(sheet).Select(found => Refusal.At(LineOf(root, found.Path), found.Path, found.Text)));
         return errors.Count == 0 ? new(sheet, []) { LineOf = path => LineOf(root, path) }
             : new(null, [.. errors.Distinct().OrderBy(e => e.Line)]);
     }

@@ -3,6 +3,7 @@ using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 using Anakyklos.Web.Hosting;
 using Anakyklos.Web.Wording;
 

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Web.Commands;
 

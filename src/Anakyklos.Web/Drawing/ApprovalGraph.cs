@@ -1,5 +1,6 @@
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Web.Drawing;
 

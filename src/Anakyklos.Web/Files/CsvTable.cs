@@ -1,21 +1,12 @@
 using System.Globalization;
+using Anakyklos.Core.Wording;
 using CsvHelper;
 using CsvHelper.Configuration;
 
 namespace Anakyklos.Web.Files;
 
-/// <summary>Something wrong in a file, at a row and column.</summary>
-/// <param name="Row">Line of the file, the heading being 1.</param>
-/// <param name="Column">Heading of the column; empty for the whole row.</param>
-/// <param name="Text">What is wrong and what to write instead.</param>
-public sealed record CsvError(int Row, string Column, string Text)
-{
-    /// <inheritdoc />
-    public override string ToString() => $"Row {Row}{(Column.Length > 0 ? $", {Column}" : "")}: {Text}";
-}
-
 /// <summary>One row of a file, read column by column; what is wrong is collected.</summary>
-public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, List<CsvError> errors)
+public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, List<Refusal> errors)
 {
     private const int Longest = 200;
 
@@ -44,7 +35,7 @@ public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, 
         return value;
     }
 
-    public void Wrong(string column, string text) => errors.Add(new(row, column, text));
+    public void Wrong(string column, string text) => errors.Add(Refusal.At(row, column, text));
 }
 
 /// <summary>Reads comma-separated files whose first row names the columns; semicolons and tabs are understood too.</summary>
@@ -56,10 +47,10 @@ public static class CsvTable
     /// <param name="text">The file's text.</param>
     /// <param name="columns">Columns that must be there.</param>
     /// <param name="read">Makes a row; it is read even where it has errors, so that all of them are found.</param>
-    public static (IReadOnlyList<T> Rows, IReadOnlyList<CsvError> Errors) Read<T>(string text, IReadOnlyList<string> columns, Func<CsvLine,
+    public static (IReadOnlyList<T> Rows, IReadOnlyList<Refusal> Errors) Read<T>(string text, IReadOnlyList<string> columns, Func<CsvLine,
         T> read)
     {
-        var errors = new List<CsvError>();
+        var errors = new List<Refusal>();
         var rows = new List<T>();
         using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), new CsvConfiguration(CultureInfo.InvariantCulture)
         {
@@ -69,16 +60,16 @@ public static class CsvTable
         try
         {
             if (!csv.Read() || !csv.ReadHeader())
-                return ([], [new(1, "", $"The file is empty. Its first row names the columns: {string.Join(", ", columns)}.")]);
+                return ([], [Refusal.At(1, "", $"The file is empty. Its first row names the columns: {string.Join(", ", columns)}.")]);
             var headings = csv.HeaderRecord!.Select(h => h.Trim().ToLowerInvariant()).ToList();
             foreach (var missing in columns.Where(c => !headings.Contains(c)))
-                errors.Add(new(1, missing, $"There is no column “{missing}”. The columns are {string.Join(", ", columns)}."));
+                errors.Add(Refusal.At(1, missing, $"There is no column “{missing}”. The columns are {string.Join(", ", columns)}."));
             if (errors.Count > 0)
                 return ([], errors);
             while (csv.Read())
             {
                 if (rows.Count >= MostRows)
-                    return ([], [new(csv.Parser.RawRow, "", $"There are more than {MostRows} rows. Bring them in as several files.")]);
+                    return ([], [Refusal.At(csv.Parser.RawRow, "", $"There are more than {MostRows} rows. Bring them in as several files.")]);
                 var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? (cell ?? "").Trim() : ""))
                     .GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
                 rows.Add(read(new(csv.Parser.RawRow, cells, errors)));
@@ -86,7 +77,7 @@ public static class CsvTable
         }
         catch (CsvHelperException e)
         {
-            errors.Add(new(csv.Parser.RawRow, "", $"This row cannot be read ({e.GetType().Name}). Check its quotation marks."));
+            errors.Add(Refusal.At(csv.Parser.RawRow, "", $"This row cannot be read ({e.GetType().Name}). Check its quotation marks."));
         }
         return errors.Count > 0 ? ([], errors) : (rows, []);
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Files;
@@ -16,7 +17,7 @@ public static class FleetFile
     /// <param name="models">Sheet ids by id and by name.</param>
     /// <param name="known">Vehicles that are here already.</param>
     /// <param name="clock">For the time of day of a reading.</param>
-    public static (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string, OdometerReading)> Readings, IReadOnlyList<CsvError> Errors) Read(
+    public static (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string, OdometerReading)> Readings, IReadOnlyList<Refusal> Errors) Read(
         string text, IReadOnlyDictionary<string, string> models, IReadOnlyCollection<string> known, Hosting.WorkshopClock clock)
     {
         var today = clock.Today;

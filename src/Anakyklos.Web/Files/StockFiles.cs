@@ -2,6 +2,7 @@ using System.Globalization;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Files;
@@ -21,7 +22,7 @@ public static class StockFiles
     /// <param name="text">Its text.</param>
     /// <param name="today">For "3 days ago".</param>
     /// <param name="products">Products of the oil book; a container of another is an error.</param>
-    public static (StockFile? File, IReadOnlyList<CsvError> Errors) Read(string kind, string text, DateOnly today,
+    public static (StockFile? File, IReadOnlyList<Refusal> Errors) Read(string kind, string text, DateOnly today,
         IReadOnlyCollection<string> products)
     {
         switch (kind)

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Commands;
 using Anakyklos.Web.Hosting;

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;

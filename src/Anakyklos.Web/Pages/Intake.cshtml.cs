@@ -6,6 +6,7 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;

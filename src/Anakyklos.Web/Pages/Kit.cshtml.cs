@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Files;
 using Anakyklos.Web.Hosting;

@@ -2,6 +2,7 @@ using Anakyklos.Core.Rehearsal;
 using System.Text;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
@@ -17,7 +18,7 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
 
     public IReadOnlyList<ModelSheet> Sheets { get; private set; } = [];
     public ApprovalGraph Graph { get; private set; } = ApprovalGraph.Of([], Core.Oils.OilBook.Empty);
-    public IReadOnlyList<SheetError> Errors { get; private set; } = [];
+    public IReadOnlyList<Refusal> Errors { get; private set; } = [];
     public string FileName { get; private set; } = "";
     public string Pasted { get; private set; } = "";
     public string Problem { get; private set; } = "";

@@ -4,6 +4,7 @@ using Anakyklos.Core.Oils;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Files;
 using Anakyklos.Web.Hosting;
@@ -24,7 +25,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
     public IReadOnlyList<StockLine> Book { get; private set; } = [];
     public IReadOnlyList<OrderLine> Orders { get; private set; } = [];
     public List<Refusal> Refusals { get; } = [];
-    public IReadOnlyList<CsvError> Errors { get; private set; } = [];
+    public IReadOnlyList<Refusal> Errors { get; private set; } = [];
     public string Said { get; private set; } = "";
 
     /// <summary>What is looked for.</summary>
@@ -100,8 +101,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
                 "Choose a file, or paste its text.", Field: "text"));
         else if (kind == "oils")
         {
-            var (book, errors) = OilBook.Read(text);
-            Errors = [.. errors.Select(e => new CsvError(e.Line, e.Path, e.Text))];
+            (var book, Errors) = OilBook.Read(text);
             if (book is not null)
             {
                 await shelf.WriteOilBook(text);

@@ -3,6 +3,7 @@ using Anakyklos.Core.Due;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Anakyklos.Web.Files;
 using Anakyklos.Web.Hosting;
@@ -26,7 +27,7 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     /// <summary>What was just brought in.</summary>
     public string Said { get; private set; } = "";
 
-    public IReadOnlyList<CsvError> FileErrors { get; private set; } = [];
+    public IReadOnlyList<Refusal> FileErrors { get; private set; } = [];
 
     /// <summary>Jobs of all models, each id once.</summary>
     public IReadOnlyList<Job> Jobs { get; } =

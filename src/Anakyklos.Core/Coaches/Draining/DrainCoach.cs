@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Coaches.Draining;
 
@@ -27,12 +28,12 @@ internal sealed class DrainCoach : PressedCoach
         if (PanPlan.Short([.. card.FluidsDrained], laid.AllPans) is { } pans)
             yield return new(pans.What, pans.Do, kit);
         if ((laid.Oils.GetValueOrDefault(fluid.Id)?.Amount ?? Quantity<Volume>.Zero) is var oil && oil < fluid.Amount.Value)
-            yield return new($"Only {JobCard.Litres(oil)} of {JobCard.Low(fluid.Name)} is in hand, and "
+            yield return new($"Only {JobCard.Litres(oil)} of {Words.Low(fluid.Name)} is in hand, and "
                 + $"{JobCard.Litres(fluid.Amount.Value)} must go back in.",
                 "Fetch the rest and say so at the kit.", kit);
         foreach (var fill in card.Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !card.HasOpen(f)))
-            yield return new($"The {JobCard.Low(fill.Name)} has not been loosened yet.",
-                $"Loosen it first, or the {JobCard.Low(fluid.Name)} cannot be filled again.",
+            yield return new($"The {Words.Low(fill.Name)} has not been loosened yet.",
+                $"Loosen it first, or the {Words.Low(fluid.Name)} cannot be filled again.",
                 card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == fill.Id));
     }
 

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Draining;
@@ -38,7 +39,7 @@ internal sealed class MeasureCoach : Coach
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         if (!card.Fluid(step.What).Out)
-            yield return new($"The {JobCard.Low(card.Sheet.Fluids[step.What].Name)} is not out yet.", "Let it out first.",
+            yield return new($"The {Words.Low(card.Sheet.Fluids[step.What].Name)} is not out yet.", "Let it out first.",
                 card.First(s => s.Traits.LetsOut && card.Sheet.Fasteners[s.What].Drains == step.What));
     }
 

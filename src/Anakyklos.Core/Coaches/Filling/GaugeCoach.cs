@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Filling;

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Filling;
@@ -27,7 +28,7 @@ internal sealed class PourCoach : Coach
         foreach (var r in card.NeedsOpen(sheet.Fluids[id].Through))
             yield return r;
         foreach (var plug in sheet.Fasteners.Values.Where(f => f.Fills == id && !card.HasOpen(f)))
-            yield return new($"The {JobCard.Low(plug.Name)} {plug.Is} shut.", "It is filled through it. Open it first.",
+            yield return new($"The {Words.Low(plug.Name)} {plug.Is} shut.", "It is filled through it. Open it first.",
                 card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id));
 
         bool Drains(SheetStep s) => s.Traits.LetsOut && sheet.Fasteners[s.What].Drains == id;

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Coaches.Fitting;
 
@@ -16,7 +17,7 @@ internal sealed class FitCoach : PressedCoach
     {
         var holder = card.Sheet.Fasteners.Values.FirstOrDefault(f => f.Fitted.Contains(step.What));
         if (holder is not null && !card.HasOpen(holder))
-            yield return new($"The {JobCard.Low(holder.Name)} {holder.Has} not been opened.", "Open it first.",
+            yield return new($"The {Words.Low(holder.Name)} {holder.Has} not been opened.", "Open it first.",
                 card.First(s => s.Traits.Opens && s.What == holder.Id));
         if (holder is null && card.Sheet.Parts.TryGetValue(step.What, out var part))
             foreach (var r in card.NeedsOpen(part.Needs))

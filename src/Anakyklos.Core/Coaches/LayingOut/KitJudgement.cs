@@ -3,6 +3,7 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Coaches.LayingOut;
 

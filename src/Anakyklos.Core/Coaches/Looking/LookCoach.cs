@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Composing;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Looking;

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Opening;
@@ -17,12 +18,12 @@ internal sealed class CloseCoach : PressedCoach
     {
         var (access, sheet) = (card.Sheet.Access[step.What], card.Sheet);
         if (!card.HasOpen(access))
-            yield return new($"The {JobCard.Low(access.Name)} is not open.", "Go on with the next step.");
+            yield return new($"The {Words.Low(access.Name)} is not open.", "Go on with the next step.");
         foreach (var f in sheet.Fasteners.Values.Where(f => card.HasOpen(f) && f.Needs.Contains(access.Id)))
-            yield return new($"The {JobCard.Low(f.Name)} behind it {f.Is} still open.", "Close that first.",
+            yield return new($"The {Words.Low(f.Name)} behind it {f.Is} still open.", "Close that first.",
                 card.First(s => s.Traits.Fastens && s.What == f.Id));
         foreach (var a in sheet.Access.Values.Where(a => card.HasOpen(a) && a.Needs.Contains(access.Id)))
-            yield return new($"The {JobCard.Low(a.Name)} behind it is still open.", "Close that first.",
+            yield return new($"The {Words.Low(a.Name)} behind it is still open.", "Close that first.",
                 card.First(s => s.Traits.Closes && s.What == a.Id));
         if (access.AfterLeakCheck && (!card.JointsLookedAt || (card.AnyClosed && card.First(s => s.Traits.LooksAtJoints) is not null)))
             yield return new("The opened joints have not been looked at since they were closed.",

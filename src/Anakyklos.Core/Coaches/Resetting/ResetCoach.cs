@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Resetting;

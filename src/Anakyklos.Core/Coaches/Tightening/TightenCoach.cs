@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Coaches.Tightening;
 
@@ -14,9 +15,9 @@ internal sealed class TightenCoach : TorqueCoach
     {
         var fastener = Of(card.Sheet, step);
         if (!card.HasOpen(fastener))
-            yield return new($"The {JobCard.Low(fastener.Name)} {fastener.Is} not open.", "Go on with the next step.");
+            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} not open.", "Go on with the next step.");
         foreach (var part in fastener.Fitted.Where(p => !card.IsFitted(p)))
-            yield return new($"The {JobCard.Low(card.Sheet.Parts[part].Name)} has not been fitted.", "Fit it first.",
+            yield return new($"The {Words.Low(card.Sheet.Parts[part].Name)} has not been fitted.", "Fit it first.",
                 card.First(s => s.Traits.Fits && s.What == part));
         foreach (var r in card.NeedsOpen(fastener.Needs))
             yield return r;

@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Tightening;
@@ -52,7 +53,7 @@ internal abstract class TorqueCoach : Coach
         if (!card.IsOverTorqued(step.Id))
             yield break;
         var f = Of(card.Sheet, step);
-        yield return new($"The {JobCard.Low(f.Name)} {f.Was} tightened too far.", f.TooMuch switch
+        yield return new($"The {Words.Low(f.Name)} {f.Was} tightened too far.", f.TooMuch switch
         {
             OverTorqueRule.SlackenAndRepeat => "Slacken it fully, then say so and tighten again.",
             OverTorqueRule.NewPart => "Fit a new part, then say so and tighten that.",

@@ -1,4 +1,4 @@
-namespace Anakyklos.Core.Sheets;
+namespace Anakyklos.Core.Wording;
 
 /// <summary>How names from a sheet are put into a sentence.</summary>
 public static class Words
