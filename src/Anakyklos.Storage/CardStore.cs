@@ -3,6 +3,7 @@ using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Workshop;
 using Dapper;
 using Microsoft.Data.Sqlite;
 
@@ -13,6 +14,11 @@ namespace Anakyklos.Storage;
 /// <param name="Card">The card afterwards.</param>
 /// <param name="Repeated">The command had been carried out before; nothing was written now.</param>
 public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
+
+/// <summary>What is kept of a vehicle when a card is opened for it.</summary>
+/// <param name="Newcomer">The vehicle, when it was not on the list yet; otherwise null.</param>
+/// <param name="Reading">What its odometer showed.</param>
+public sealed record Arrival(Vehicle? Newcomer, OdometerReading Reading);
 
 /// <summary>A card in a list.</summary>
 /// <param name="Id">Card number.</param>
@@ -54,14 +60,18 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <param name="by">Who opens it.</param>
     /// <param name="at">When.</param>
     /// <param name="command">The client's id; the same id gives the same card.</param>
+    /// <param name="arrival">What is kept of the vehicle in the same piece of writing, or null.</param>
     /// <returns>The card's number.</returns>
     /// <exception cref="WorkshopFileException">The sheet revision is not in the database.</exception>
-    public Task<long> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command) => database.Writes.Run(scope =>
+    public Task<long> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command, Arrival? arrival = null) =>
+        database.Writes.Run(scope =>
     {
         var earlier = scope.Connection.QuerySingleOrDefault<long?>("select card_id from command where id = @command",
             new { command = command.ToString() });
         if (earlier is { } known)
             return known;
+        if (arrival is not null)
+            VehicleStore.Arrive(scope, opened.Plate, arrival, by.Id);
         var id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
         scope.Connection.Execute("""
             insert into card (id, plate, sheet_id, sheet_revision, bay, opened_at, head_seq, head_hash)

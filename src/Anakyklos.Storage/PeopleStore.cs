@@ -1,21 +1,9 @@
 using System.Collections.Concurrent;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Workshop;
 using Dapper;
 
 namespace Anakyklos.Storage;
-
-/// <summary>A person of the workshop with their settings.</summary>
-/// <param name="Id">Id.</param>
-/// <param name="Name">Name as shown.</param>
-/// <param name="Role">Role.</param>
-/// <param name="PinHash">Hash of the PIN.</param>
-/// <param name="Units">"metric" or "us": which units come first.</param>
-/// <param name="Look">"device", "day" or "night".</param>
-public sealed record Member(string Id, string Name, Role Role, string PinHash, string Units, string Look)
-{
-    /// <summary>As the core knows a person.</summary>
-    public Person Person => new(Id, Name, Role);
-}
 
 /// <summary>People and their PINs.</summary>
 public sealed class PeopleStore(WorkshopDatabase database)

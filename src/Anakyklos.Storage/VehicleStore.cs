@@ -2,35 +2,10 @@ using System.Globalization;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Workshop;
 using Dapper;
 
 namespace Anakyklos.Storage;
-
-/// <summary>A vehicle.</summary>
-/// <param name="Plate">Its plate.</param>
-/// <param name="SheetId">Its model sheet.</param>
-/// <param name="Task">What it does.</param>
-/// <param name="Year">Model year.</param>
-/// <param name="Use">How hard it is used.</param>
-/// <param name="Delivered">The day it was delivered; null for the first of January of its model year.</param>
-/// <param name="HistoryUnknown">Nobody knows what was done before it came here.</param>
-/// <param name="WarrantyUntil">The last day of the maker's warranty, or null.</param>
-public sealed record Vehicle(string Plate, string SheetId, string Task, int Year, Use Use, DateOnly? Delivered = null,
-    bool HistoryUnknown = false, DateOnly? WarrantyUntil = null)
-{
-    /// <summary>Its life before any job was done: delivered with nothing on the clock.</summary>
-    public VehiclePast Past => new(new(default, Delivered ?? new(Year, 1, 1)), HistoryUnknown);
-
-    /// <summary>Whether the maker's warranty holds on a day.</summary>
-    public bool IsUnderWarranty(DateOnly day) => day <= WarrantyUntil;
-}
-
-/// <summary>An odometer reading.</summary>
-/// <param name="At">When.</param>
-/// <param name="Reading">What it said.</param>
-/// <param name="Reason">Why it is lower than the one before; empty otherwise.</param>
-/// <param name="Hours">Running hours, or null.</param>
-public sealed record OdometerReading(DateTimeOffset At, Quantity<Distance> Reading, string Reason, int? Hours = null);
 
 /// <summary>Vehicles and their odometer readings.</summary>
 public sealed class VehicleStore(WorkshopDatabase database)
@@ -118,6 +93,14 @@ public sealed class VehicleStore(WorkshopDatabase database)
     public async Task<(int Vehicles, int Readings)> BringIn(IReadOnlyList<Vehicle> vehicles,
         IReadOnlyList<(string Plate, OdometerReading Reading)> readings, string person) => await database.Writes.Run(scope =>
         (vehicles.Sum(v => Insert(scope, v)), readings.Sum(r => Insert(scope, r.Plate, r.Reading, person))));
+
+    /// <summary>Keeps a vehicle that has arrived, with what its odometer showed, as part of another piece of writing.</summary>
+    internal static void Arrive(WriteScope scope, string plate, Arrival arrival, string person)
+    {
+        if (arrival.Newcomer is { } newcomer)
+            Insert(scope, newcomer);
+        Insert(scope, plate, arrival.Reading, person);
+    }
 
     private static int Insert(WriteScope scope, Vehicle v) => scope.Connection.Execute("""
         insert into vehicle (plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until)

@@ -1,3 +1,4 @@
+using Anakyklos.Desk;
 using System.Net;
 using Anakyklos.Core.Cards;
 using Anakyklos.Storage;
@@ -83,7 +84,7 @@ public sealed class BadInputTests : IAsyncLifetime
     {
         var people = _host.Services.GetRequiredService<PeopleStore>();
         await people.Add(people.Find("iona")! with { Id = "desk", Name = "Transport desk", Role = Role.Viewer,
-            PinHash = _host.Services.GetRequiredService<Hosting.PinDesk>().Hash(people.Find("iona")!, "2468") });
+            PinHash = _host.Services.GetRequiredService<PeopleDesk>().Hash(people.Find("iona")!, "2468") });
         var desk = await _host.SignedIn("desk");
         Assert.Equal("/", desk.Address.AbsolutePath);
         Assert.Null(desk.Page.QuerySelector("a[href='/intake']"));

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Anakyklos.Core.Cards;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
@@ -101,7 +102,7 @@ public sealed partial class DrawingTests : IAsyncLifetime
     public async Task After_eight_wrong_pins_this_person_is_locked_at_this_address_only()
     {
         var people = _host.Services.GetRequiredService<PeopleStore>();
-        var desk = _host.Services.GetRequiredService<PinDesk>();
+        var desk = _host.Services.GetRequiredService<PeopleDesk>();
         for (var i = 0; i < 8; i++)
             await people.BookAttempt("iona", "bay", false, TimeProvider.System.GetUtcNow());
         Assert.Contains("15 minutes", (await desk.Try("iona", "2468", "bay")).Problem);
@@ -116,7 +117,7 @@ public sealed partial class DrawingTests : IAsyncLifetime
         var people = _host.Services.GetRequiredService<PeopleStore>();
         for (var i = 0; i < 8; i++)
             await people.BookAttempt("iona", "bay", false, TimeProvider.System.GetUtcNow().AddMinutes(-16));
-        Assert.NotNull((await _host.Services.GetRequiredService<PinDesk>().Try("iona", "2468", "bay")).Member);
+        Assert.NotNull((await _host.Services.GetRequiredService<PeopleDesk>().Try("iona", "2468", "bay")).Member);
         Assert.Equal(0, people.Attempts("iona", "bay").Failures);
     }
 

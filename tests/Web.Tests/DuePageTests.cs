@@ -147,7 +147,7 @@ public sealed class DuePageTests : IAsyncLifetime
         await lead.Get("/vehicle/HD-11");
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
             await lead.Submit("form[action*=Rule], .own-rules form", ("job", "engine-oil-and-filter"), ("distance", "5 furlongs")));
-        Assert.Equal("5 furlongs", lead.Page.QuerySelector("#rule-km")!.GetAttribute("value"));
+        Assert.Equal("5 furlongs", lead.Page.QuerySelector("#distance[aria-invalid=true]")!.GetAttribute("value"));
         await lead.Submit(".own-rules form", ("job", "engine-oil-and-filter"), ("distance", "5000"), ("months", ""));
         // Done at 81,400: 5,000 on is 86,400, and it stands at 87,950.
         Assert.Contains("Over by 1 550 km", lead.Text.Replace('\u202f', ' '));

@@ -1,5 +1,8 @@
+using Anakyklos.Web.Hosting;
+using Anakyklos.Desk;
 using System.Net;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -146,9 +149,9 @@ public sealed class PlanPageTests : IAsyncLifetime
     public async Task The_desk_sees_the_plan_and_moves_nothing()
     {
         var people = _host.Services.GetRequiredService<PeopleStore>();
-        var pins = _host.Services.GetRequiredService<Hosting.PinDesk>();
+        var pins = _host.Services.GetRequiredService<PeopleDesk>();
         var member = new Member("desk", "Transport desk", Role.Viewer, "", "metric", "device");
-        await people.Add(member with { PinHash = pins.Hash(member, Demo.DemoDepot.Pin) });
+        await people.Add(member with { PinHash = pins.Hash(member, Options.DemoPin) });
         var card = await Opened("HD-11", "88400", "engine-oil-and-filter", "grease");
         var desk = await _host.SignedIn("desk");
         Assert.Equal(HttpStatusCode.OK, await desk.Get($"/plan/{card}?step=grease-hinges"));

@@ -1,9 +1,9 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Desk.Files;
 using Anakyklos.Devices;
 using Anakyklos.Web.Drawing;
-using Anakyklos.Web.Files;
 using CsCheck;
 
 namespace Anakyklos.Web.Tests;

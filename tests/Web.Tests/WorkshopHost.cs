@@ -1,6 +1,8 @@
+using Anakyklos.Web.Serving;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Anakyklos.Desk;
 using AngleSharp.Html.Parser;
 using AngleSharp.Html.Dom;
 using Anakyklos.Web.CommandLine;
@@ -72,7 +74,7 @@ public sealed class WorkshopHost : IAsyncDisposable
     {
         var browser = NewBrowser();
         await browser.Get("/signin");
-        await browser.Submit("form", ("person", person), ("pin", DemoDepot.Pin));
+        await browser.Submit("form", ("person", person), ("pin", Options.DemoPin));
         return browser;
     }
 

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Records;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Commands;
 using Anakyklos.Web.Hosting;

@@ -2,9 +2,11 @@ using Anakyklos.Core.Rehearsal;
 using System.Net;
 using System.Net.Sockets;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Demo;
 using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Serving;
 
 namespace Anakyklos.Web.CommandLine;
 
@@ -83,7 +85,7 @@ internal static class WorkshopCommands
         if (!IsFree(options.Port))
             return Found($"Port {options.Port} is taken. Give another with --port.");
         using var mine = FolderLock.Take(options.Folder);
-        var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
+        var file = Path.Combine(options.Folder, Options.FileName);
         if (File.Exists(file) && !options.Keep && !DemoDepot.IsDemo(options.Folder))
             return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another "
                 + "folder with --data.");
@@ -154,7 +156,7 @@ internal static class WorkshopCommands
 
     private static WorkshopDatabase Existing(Options options)
     {
-        var file = Path.Combine(options.Folder, WorkshopApplication.FileName);
+        var file = Path.Combine(options.Folder, Options.FileName);
         return File.Exists(file) ? new(file)
             : throw new WorkshopFileException($"There is no workshop in {options.Folder}. Name its folder with --data.");
     }

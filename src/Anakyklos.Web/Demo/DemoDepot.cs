@@ -6,6 +6,8 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 
@@ -16,11 +18,8 @@ namespace Anakyklos.Web.Demo;
 /// today.
 /// </summary>
 public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
-    ShippedSheets shipped, DemoStock stock, ISupplier supplier, PinDesk desk, WorkshopClock clock)
+    ShippedSheets shipped, DemoStock stock, ISupplier supplier, PeopleDesk desk, WorkshopClock clock)
 {
-    /// <summary>Everybody's PIN, in the demo only.</summary>
-    public const string Pin = "2468";
-
     private const string Oil = "Gannet Lowash 5W-30";
 
     /// <summary>One past service of the ferry mail van.</summary>
@@ -52,11 +51,11 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     public static void Clear(string folder)
     {
         Directory.CreateDirectory(folder);
-        if (File.Exists(Path.Combine(folder, WorkshopApplication.FileName)) && !IsDemo(folder))
+        if (File.Exists(Path.Combine(folder, Options.FileName)) && !IsDemo(folder))
             throw new InvalidOperationException($"{folder} holds a workshop that is not the demo.");
         File.WriteAllText(Path.Combine(folder, Marker), "The demo depot may clear the workshop in this folder away.\n");
         foreach (var end in new[] { "", "-wal", "-shm" })
-            File.Delete(Path.Combine(folder, WorkshopApplication.FileName + end));
+            File.Delete(Path.Combine(folder, Options.FileName + end));
     }
 
     /// <summary>Fills an empty workshop.</summary>
@@ -135,7 +134,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     private async Task<Person> Person(string id, string name, Role role)
     {
         var member = new Member(id, name, role, "", "metric", "device");
-        await people.Add(member with { PinHash = desk.Hash(member, Pin) });
+        await people.Add(member with { PinHash = desk.Hash(member, Options.DemoPin) });
         return member.Person;
     }
 

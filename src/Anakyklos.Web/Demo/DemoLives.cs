@@ -1,4 +1,5 @@
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Demo;

@@ -1,7 +1,8 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Oils;
+using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
-using Anakyklos.Web.Files;
 using Anakyklos.Web.Hosting;
 
 namespace Anakyklos.Web.Demo;

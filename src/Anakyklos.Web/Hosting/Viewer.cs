@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Hosting;

@@ -1,6 +1,8 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Commands;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -23,6 +25,10 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
 
     /// <summary>A fresh id for the next command from this page.</summary>
     public Guid Command { get; } = Guid.CreateVersion7();
+
+    /// <summary>What goes with a press on this page.</summary>
+    /// <param name="step">Step id, or empty.</param>
+    public PressFields Fields(string step = "") => new(Command, Card.History.Count, step);
 
     /// <summary>What others did after the last event this screen had seen.</summary>
     public IReadOnlyList<Recorded> Meanwhile { get; private set; } = [];

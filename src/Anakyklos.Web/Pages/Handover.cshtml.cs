@@ -1,5 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -8,7 +10,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Hand over: what happened, what is still open, second names, the signature.</summary>
-public sealed class HandoverModel(CardStore cards, PeopleStore people, PinDesk desk, WorkshopClock clock, Viewer viewer)
+public sealed class HandoverModel(CardStore cards, PeopleStore people, PeopleDesk desk, WorkshopClock clock, Viewer viewer)
     : CommandPage(cards, clock, viewer)
 {
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];

@@ -1,6 +1,8 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;

@@ -3,8 +3,9 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
-using Anakyklos.Web.Files;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 

@@ -3,6 +3,7 @@ using System.Text;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;

@@ -1,4 +1,5 @@
-using Anakyklos.Core.Cards;
+using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -7,11 +8,11 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Asks for the first workshop lead; closed for good once somebody is there.</summary>
-public sealed class SetupModel(PeopleStore people, SettingStore settings, PinDesk desk) : PageModel
+public sealed class SetupModel(PeopleStore people, SettingStore settings, PeopleDesk desk) : PageModel
 {
     public string WorkshopName { get; private set; } = "";
     public string Name { get; private set; } = "";
-    public IReadOnlyDictionary<string, string> Problems { get; private set; } = new Dictionary<string, string>();
+    public List<Refusal> Refusals { get; } = [];
 
     public IActionResult OnGet() => people.Nobody ? Page() : Redirect("/signin");
 
@@ -20,22 +21,20 @@ public sealed class SetupModel(PeopleStore people, SettingStore settings, PinDes
         if (!people.Nobody)
             return Redirect("/signin");
         (WorkshopName, Name) = ((workshop ?? "").Trim(), (name ?? "").Trim());
-        var problems = NewMember.Problems(Name, pin);
+        Refusals.AddRange(PeopleDesk.Check(Name, pin));
         if (WorkshopName.Length is 0 or > 60)
-            problems["workshop"] = "Give the workshop a name of up to 60 characters.";
+            Refusals.Add(new("Give the workshop a name of up to 60 characters.", Field: "workshop"));
         if (pin != again)
-            problems["again"] = "The two PINs differ. Type the same one twice.";
-        Problems = problems;
-        if (problems.Count > 0)
+            Refusals.Add(new("The two PINs differ.", "Type the same one twice.", Field: "again"));
+        if (Refusals.Count > 0)
         {
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
             return Page();
         }
-        var lead = NewMember.Make(Name, Role.Lead, pin!, desk);
-        if (!await people.Add(lead, onlyAsFirst: true))
+        if (await desk.TakeInFirst(Name, pin!) is not { } lead)
             return Redirect("/signin");
         await settings.Write(settings.Read() with { Name = WorkshopName });
-        await PinDesk.SignIn(HttpContext, lead);
+        await BrowserSignIn.SignIn(HttpContext, lead);
         return Redirect("/");
     }
 }

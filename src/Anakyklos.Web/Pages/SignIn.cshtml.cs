@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
-using Anakyklos.Web.CommandLine;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Mvc;
@@ -9,7 +10,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Choose yourself, type the PIN.</summary>
-public sealed class SignInModel(PeopleStore people, PinDesk desk, SettingStore settings, Options options) : PageModel
+public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStore settings, Options options) : PageModel
 {
     public IReadOnlyList<Member> People { get; private set; } = [];
     public string Person { get; private set; } = "";
@@ -25,7 +26,7 @@ public sealed class SignInModel(PeopleStore people, PinDesk desk, SettingStore s
         var outcome = await desk.Try(person ?? "", pin, HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
         if (outcome.Member is { } member)
         {
-            await PinDesk.SignIn(HttpContext, member);
+            await BrowserSignIn.SignIn(HttpContext, member);
             return LocalRedirect(Url.IsLocalUrl(returnUrl) ? returnUrl! : "/");
         }
         Show(person, returnUrl);

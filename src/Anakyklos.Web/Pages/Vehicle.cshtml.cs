@@ -2,6 +2,9 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
@@ -12,7 +15,7 @@ using Anakyklos.Web.Wording;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
-public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, WorkshopClock clock,
+public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, SettingDesk setting, WorkshopClock clock,
     Viewer viewer) : PageModel
 {
     public sealed record Service(long Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
@@ -67,21 +70,18 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
     {
         if (viewer.Member?.Role != Role.Lead)
             return Forbid();
-        if (vehicles.Find(plate) is not { } vehicle || sheets.Newest(vehicle.SheetId)?.Jobs.ContainsKey(job ?? "") != true)
+        if (vehicles.Find(plate) is not { } vehicle || setting.Jobs(plate).All(j => j.Id != job))
             return NotFound();
-        var (interval, problem) = RuleText.Read(distance, months, viewer.DistanceUnit);
-        if (problem.Length > 0)
-        {
-            OnGet(plate);
-            (RuleProblem, RuleJob, RuleDistance, RuleMonths) = (problem, job!, distance ?? "", months ?? "");
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Page();
-        }
-        await vehicles.SetRule(plate, job!, interval);
-        return Redirect($"/vehicle/{vehicle.Plate}");
+        Refusals = await setting.SetRule(plate, job, distance, months, viewer.DistanceUnit);
+        if (Refusals.Count == 0)
+            return Redirect($"/vehicle/{vehicle.Plate}");
+        OnGet(plate);
+        (RuleJob, RuleDistance, RuleMonths) = (job!, distance ?? "", months ?? "");
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
     }
 
-    public string RuleProblem { get; private set; } = "";
+    public IReadOnlyList<Refusal> Refusals { get; private set; } = [];
     public string RuleJob { get; private set; } = "";
     public string RuleDistance { get; private set; } = "";
     public string RuleMonths { get; private set; } = "";

@@ -79,4 +79,12 @@ public static class DueWords
         RuleOf.UpperBound => ", by the maker's upper bound",
         _ => "",
     };
+
+    /// <summary>A rule beside the maker's in words.</summary>
+    public static string Rule(ServiceInterval rule, Unit<Distance> unit) => string.Join(" or ", new[]
+    {
+        rule.Every is { } km ? LiftWords.Odometer(km, unit) : "",
+        rule.Months is { } months ? $"{months} months" : "",
+        rule.Hours is { } hours ? $"{hours} h" : "",
+    }.Where(t => t.Length > 0));
 }

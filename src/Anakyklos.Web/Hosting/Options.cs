@@ -1,8 +1,14 @@
-namespace Anakyklos.Web.CommandLine;
+namespace Anakyklos.Web.Hosting;
 
 /// <summary>The options of a call.</summary>
 public sealed record Options
 {
+    /// <summary>Everybody's PIN, in the demo only.</summary>
+    public const string DemoPin = "2468";
+
+    /// <summary>The name of the workshop's file.</summary>
+    internal const string FileName = "anakyklos.db";
+
     /// <summary>Where the workshop's file and keys lie.</summary>
     public string Folder { get; init; } = "data";
 

@@ -2,7 +2,7 @@ using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Microsoft.Extensions.Caching.Memory;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>
 /// Plans of new cards, kept for a while: at intake the same jobs are shown, changed, changed back and opened within minutes, and putting a

@@ -4,9 +4,9 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Storage;
-using Anakyklos.Web.Files;
+using Anakyklos.Desk.Files;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>The week's needs over all planned cards, as one order list.</summary>
 public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore shelf, DueDesk desk, ISupplier supplier,

@@ -2,14 +2,16 @@ using System.Globalization;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.Files;
+namespace Anakyklos.Desk.Files;
 
 /// <summary>Vehicles and their odometer history as one comma-separated file: a row a reading, the vehicle's own columns on any of its
 /// rows.</summary>
 public static class FleetFile
 {
+    /// <summary>The headings, in the order in which they are told.</summary>
     public static readonly string[] Columns = ["plate", "model", "task", "year", "use", "delivered", "history", "day", "odometer", "hours"];
 
     /// <summary>Reads the file: all of it, or its errors.</summary>
@@ -18,7 +20,7 @@ public static class FleetFile
     /// <param name="known">Vehicles that are here already.</param>
     /// <param name="clock">For the time of day of a reading.</param>
     public static (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string, OdometerReading)> Readings, IReadOnlyList<Refusal> Errors) Read(
-        string text, IReadOnlyDictionary<string, string> models, IReadOnlyCollection<string> known, Hosting.WorkshopClock clock)
+        string text, IReadOnlyDictionary<string, string> models, IReadOnlyCollection<string> known, WorkshopClock clock)
     {
         var today = clock.Today;
         var vehicles = new Dictionary<string, Vehicle>();

@@ -1,9 +1,10 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>How a vehicle stands today.</summary>
 /// <param name="Vehicle">The vehicle.</param>

@@ -3,7 +3,7 @@ using Anakyklos.Core.Wording;
 using CsvHelper;
 using CsvHelper.Configuration;
 
-namespace Anakyklos.Web.Files;
+namespace Anakyklos.Desk.Files;
 
 /// <summary>One row of a file, read column by column; what is wrong is collected.</summary>
 public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, List<Refusal> errors)
@@ -13,6 +13,9 @@ public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, 
     /// <summary>Line of the file.</summary>
     public int Row => row;
 
+    /// <summary>The text of a column, or empty.</summary>
+    /// <param name="column">Its heading.</param>
+    /// <param name="required">Whether an empty one is wrong.</param>
     public string Text(string column, bool required = true)
     {
         var text = cells.GetValueOrDefault(column, "");
@@ -35,12 +38,14 @@ public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, 
         return value;
     }
 
+    /// <summary>Something is wrong in a column.</summary>
     public void Wrong(string column, string text) => errors.Add(Refusal.At(row, column, text));
 }
 
 /// <summary>Reads comma-separated files whose first row names the columns; semicolons and tabs are understood too.</summary>
 public static class CsvTable
 {
+    /// <summary>The most rows of a file.</summary>
     public const int MostRows = 50_000;
 
     /// <summary>Reads every row; either all rows or all errors.</summary>

@@ -1,13 +1,14 @@
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Web.Files;
+namespace Anakyklos.Desk.Files;
 
 /// <summary>A kit as a comma-separated file.</summary>
 public static class KitFile
 {
     private static readonly string[] Columns = ["kind", "what", "number or size", "wanted", "in hand", "for"];
 
+    /// <summary>The kit, a row a part, fluid or tool.</summary>
     public static string Write(KitList kit) => CsvTable.Write(Columns,
         kit.Parts.Select(p => new[] { "part", p.Name, p.Number, $"{p.Wanted}", $"{p.Wanted - p.Missing}",
             string.Join("; ", p.Uses.Select(u => u.Name)) })

@@ -1,4 +1,4 @@
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>The time in the workshop: the host's clock in the workshop's zone.</summary>
 public sealed class WorkshopClock(TimeProvider time)

@@ -1,24 +1,24 @@
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk;
 using Anakyklos.Devices;
 using System.IO.Compression;
 using Anakyklos.Core.Cards;
 using Anakyklos.Storage;
 using Anakyklos.Web.Api;
-using Anakyklos.Web.CommandLine;
 using Anakyklos.Web.Demo;
+using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Web.Serving;
 
 /// <summary>Puts the application together.</summary>
 public static class WorkshopApplication
 {
-    internal const string FileName = "anakyklos.db";
-
     internal static WebApplication Build(Options options, TimeProvider time)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
@@ -38,7 +38,7 @@ public static class WorkshopApplication
         services.AddSingleton<WorkshopClock>();
         services.AddSingleton(s =>
         {
-            var database = new WorkshopDatabase(Path.Combine(options.Folder, FileName));
+            var database = new WorkshopDatabase(Path.Combine(options.Folder, Options.FileName));
             var log = s.GetRequiredService<ILoggerFactory>().CreateLogger<WorkshopDatabase>();
             database.Writes.ListenerFailed += e => log.LogError(e, "A listener failed after a write; the write stands");
             return database;
@@ -61,7 +61,9 @@ public static class WorkshopApplication
         services.AddSingleton<DemoStock>();
         services.AddSingleton<CardChanges>();
         services.AddSingleton<IPasswordHasher<Member>, PasswordHasher<Member>>();
-        services.AddSingleton<PinDesk>();
+        services.AddSingleton<PeopleDesk>();
+        services.AddSingleton<SettingDesk>();
+        services.AddSingleton<IntakeDesk>();
         services.AddHttpContextAccessor();
         services.AddScoped<Viewer>();
 

@@ -3,7 +3,7 @@ using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>Books stock in and wakes the cards that wait for it.</summary>
 public sealed class BookIn(ShelfStore shelf, CardStore cards, WorkshopClock clock)

@@ -1,7 +1,7 @@
 using Anakyklos.Core.Sheets;
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>The model sheets that come with the application.</summary>
 public sealed class ShippedSheets(SheetStore sheets, WorkshopClock clock)

@@ -5,7 +5,7 @@ using Anakyklos.Core.Stores;
 using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.Files;
+namespace Anakyklos.Desk.Files;
 
 /// <summary>Parts, containers and tools as comma-separated files, in and out.</summary>
 public static class StockFiles

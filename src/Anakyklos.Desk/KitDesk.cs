@@ -4,7 +4,7 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Stores;
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.Hosting;
+namespace Anakyklos.Desk;
 
 /// <summary>Holds a card's kit against the stores.</summary>
 public sealed class KitDesk(ShelfStore shelf, SettingStore settings, ISupplier supplier, WorkshopClock clock)

@@ -1,0 +1,16 @@
+using Anakyklos.Core.Cards;
+
+namespace Anakyklos.Core.Workshop;
+
+/// <summary>A person of the workshop with their settings.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Name">Name as shown.</param>
+/// <param name="Role">Role.</param>
+/// <param name="PinHash">Hash of the PIN.</param>
+/// <param name="Units">"metric" or "us": which units come first.</param>
+/// <param name="Look">"device", "day" or "night".</param>
+public sealed record Member(string Id, string Name, Role Role, string PinHash, string Units, string Look)
+{
+    /// <summary>As the core knows a person.</summary>
+    public Person Person => new(Id, Name, Role);
+}

@@ -1,0 +1,150 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Due;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Storage;
+
+namespace Anakyklos.Desk;
+
+/// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
+public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
+    DueDesk due, PlannedCards plans, WorkshopClock clock)
+{
+    /// <summary>Where a vehicle can stand; the last is outside and has room for any number.</summary>
+    public static IReadOnlyList<string> Bays { get; } = ["Bay 1", "Bay 2", "Outside"];
+
+    /// <summary>The first look at a vehicle, with what is due chosen.</summary>
+    /// <param name="plate">Its plate; null for the first of the list.</param>
+    /// <param name="unit">The distance unit of whoever looks.</param>
+    public IntakeVisit Begin(string? plate, Unit<Distance> unit)
+    {
+        var (visit, _) = Look(new() { Plate = plate ?? vehicles.All().FirstOrDefault()?.Plate ?? "" }, unit);
+        visit.Chosen = visit.Usual;
+        Compose(visit);
+        return visit;
+    }
+
+    /// <summary>The jobs and the card that come of what was typed so far; nothing is opened.</summary>
+    public IntakeVisit Preview(IntakeForm form, Unit<Distance> unit)
+    {
+        var (visit, _) = Look(form, unit);
+        visit.IsPreview = true;
+        // Jobs that were chosen for another vehicle count as far as this one has them; what is due newly is chosen as well.
+        string[] known = [.. visit.Chosen.Where(j => visit.Jobs.Any(x => x.Id == j))];
+        visit.Chosen = form.ShownFor == visit.Plate ? [.. known.Union(visit.Proposed.Except(form.Offered ?? []))]
+            : known.Length > 0 ? known : visit.Usual;
+        Compose(visit);
+        return visit;
+    }
+
+    /// <summary>Opens the card, with vehicle and odometer reading, all at once or not at all.</summary>
+    /// <param name="form">What was typed.</param>
+    /// <param name="unit">The distance unit of who typed it.</param>
+    /// <param name="by">Who opens it.</param>
+    /// <returns>The number of the card; null when something is wrong, which the visit tells.</returns>
+    public async Task<(IntakeVisit Visit, long? Card)> Open(IntakeForm form, Unit<Distance> unit, Person by)
+    {
+        var (visit, reading) = Look(form, unit);
+        Compose(visit);
+        var vehicle = visit.Plate.Length > 0 ? vehicles.Find(visit.Plate) : reading.Newcomer(plate => vehicles.Find(plate) is not null);
+        if (visit.Plate.Length > 0 && vehicle is null)
+            reading.Wrong("plate", "This vehicle is not on the list.", "Choose one, or “Another”.");
+        var model = vehicle is null ? null : sheets.Newest(vehicle.SheetId);
+        if (vehicle is not null && model is null)
+            reading.Wrong("plate", "There is no model sheet for it.", "Bring its sheet in first.");
+        if (visit.Chosen.Count == 0 || (model is not null && visit.Chosen.Any(j => !model.Jobs.ContainsKey(j))))
+            reading.Wrong("job", "No job of this model is chosen.", "Choose at least one.");
+        var last = vehicle is null ? null : vehicles.Odometer(vehicle.Plate).FirstOrDefault();
+        var reason = (form.Reason ?? "").Trim();
+        (var odometer, visit.AskReason) = reading.Odometer(last, last is null ? default : clock.Local(last.At), reason);
+        var (left, hours) = (LeftForLater(visit, reading), reading.Hours());
+        if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open
+            && cards.Find(open.Id)?.History[0].Command != form.Command)
+            reading.Refusals.Add(new($"Card {open.Id} of {vehicle.Plate} is still open.",
+                "Finish and sign it, or make it void, before another is opened."));
+        if (reading.Refusals.Count > 0)
+            return (visit, null);
+        var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value,
+            vehicle.Use, settings.Read().School, SealsUsedAgain(vehicle.Plate),
+            vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
+            visit.Stops.Count > 0 ? visit.Stops : null);
+        var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
+        return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
+    }
+
+    private (IntakeVisit Visit, IntakeReading Reading) Look(IntakeForm form, Unit<Distance> unit)
+    {
+        var reading = new IntakeReading(form, unit, clock.Today);
+        var taken = cards.Unsigned().Where(c => c.Bay != Bays[^1]).DistinctBy(c => c.Bay).ToDictionary(c => c.Bay, c => c.Plate);
+        if (form.Command == Guid.Empty)
+            form.Command = Guid.CreateVersion7();
+        var visit = new IntakeVisit(form, reading.Refusals)
+        {
+            Vehicles = vehicles.All(),
+            Models = sheets.Newest(),
+            Plate = form.Plate ?? "",
+            Bay = form.Bay is { } bay && Bays.Contains(bay) ? bay : Bays.First(b => !taken.ContainsKey(b)),
+            Taken = taken,
+            Chosen = [.. (form.Job ?? []).Distinct()],
+        };
+        Propose(visit, reading);
+        return (visit, reading);
+    }
+
+    private void Propose(IntakeVisit visit, IntakeReading reading)
+    {
+        var vehicle = visit.Vehicles.FirstOrDefault(v => v.Plate == visit.Plate);
+        visit.Model = vehicle is not null ? visit.Models.FirstOrDefault(m => m.Id == vehicle.SheetId)
+            : visit.Plate.Length > 0 ? null
+            : visit.Models.FirstOrDefault(m => m.Id == visit.Form.Sheet) ?? visit.Models.FirstOrDefault();
+        if (vehicle is null)
+            return;
+        visit.Stops = StopsLeft(vehicle.Plate);
+        visit.Standing = due.Of(vehicle, reading.OdometerSoFar() is { } km ? new UseMark(km, clock.Today, reading.Hours()) : null);
+        if (visit.Standing is not { } s)
+            return;
+        var trip = reading.Trip();
+        visit.Proposal = Proposal.Of(s.Items, s.Now, vehicle.Past, s.Sheet.Dash, reading.Dash(),
+            trip is null ? [] : TripCheck.Of(s.Items, s.Now, vehicle.Past, s.Use, trip));
+    }
+
+    private void Compose(IntakeVisit visit)
+    {
+        if (visit.Model is not { } model || visit.Chosen.Where(model.Jobs.ContainsKey).ToArray() is not { Length: > 0 } known)
+            return;
+        visit.Plan = plans.Plan(model, known);
+        visit.Kit = KitCheck.Of(model, known, visit.Plan.Steps,
+            visit.Plate.Length > 0 ? SealsUsedAgain(visit.Plate) : new Dictionary<string, int>(), shelf.Read(), settings.Read().Climate,
+            clock.Today);
+    }
+
+    // What is due and not done needs a reason, which goes onto the record.
+    private static List<JobLeft> LeftForLater(IntakeVisit visit, IntakeReading reading)
+    {
+        var left = new List<JobLeft>();
+        foreach (var job in (visit.Proposal?.LeftOut(visit.Chosen) ?? []).Select(p => p.Standing.Item))
+        {
+            var why = visit.Form.Dropped.GetValueOrDefault(job.Job, "");
+            if (why.Length == 0)
+                reading.Wrong($"drop-{job.Job}", $"{job.Name} is due and not chosen.", "Choose it, or say why not.");
+            else if (why.Length > Decision.LongestText)
+                reading.Wrong($"drop-{job.Job}", $"The reason is {why.Length} characters long.", $"Keep it to {Decision.LongestText}.");
+            else
+                left.Add(new(job.Job, job.Name, why));
+        }
+        return left;
+    }
+
+    private JobCard? LastSigned(string plate, out long number)
+    {
+        number = cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null)?.Id ?? 0;
+        return number == 0 ? null : cards.Find(number);
+    }
+
+    private IReadOnlyList<StopCarried> StopsLeft(string plate) => LastSigned(plate, out var number)?.StopsLeft(number) ?? [];
+
+    private IReadOnlyDictionary<string, int> SealsUsedAgain(string plate) =>
+        LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<string, int>();
+}

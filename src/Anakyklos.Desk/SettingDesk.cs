@@ -1,0 +1,162 @@
+using System.Globalization;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
+using Anakyklos.Desk.Files;
+using Anakyklos.Storage;
+
+namespace Anakyklos.Desk;
+
+/// <summary>A torque wrench as it was typed.</summary>
+/// <param name="Name">What is painted on it.</param>
+/// <param name="Low">Lowest setting, with its unit.</param>
+/// <param name="High">Highest setting, with its unit.</param>
+/// <param name="Step">One graduation, with its unit.</param>
+/// <param name="Accuracy">Percent of the reading; empty for 4.</param>
+/// <param name="Calibrated">The last day of its calibration.</param>
+public sealed record TypedWrench(string Name, string Low, string High, string Step, string Accuracy, string Calibrated);
+
+/// <summary>
+/// What the lead sets for the workshop: school, weather, wrenches, rules beside the makers', and vehicles from a file. Whatever cannot be
+/// taken as typed is told by its field, and nothing is kept of it.
+/// </summary>
+public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, SheetStore sheets, WorkshopClock clock)
+{
+    private const decimal UsualAccuracy = 4;
+    private const int FarthestCelsius = 70;
+
+    /// <summary>Sets how high the workshop fills; a word that is no school leaves it to each sheet.</summary>
+    public Task<int> SetSchool(string? school) =>
+        settings.Write(settings.Read() with { School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null });
+
+    /// <summary>Sets a rule beside the maker's, or takes it away when both fields are empty.</summary>
+    /// <param name="plate">The vehicle, or empty for the depot's rule for all.</param>
+    /// <param name="job">Job id, of that vehicle's model or of any.</param>
+    /// <param name="distance">As typed, or empty.</param>
+    /// <param name="months">As typed, or empty.</param>
+    /// <param name="unit">The unit of a bare number.</param>
+    /// <returns>What is wrong, by the fields <c>job</c>, <c>distance</c> and <c>months</c>.</returns>
+    public async Task<IReadOnlyList<Refusal>> SetRule(string plate, string? job, string? distance, string? months, Unit<Distance> unit)
+    {
+        var wrong = new List<Refusal>();
+        if (!Jobs(plate).Any(j => j.Id == job))
+            wrong.Add(new("No model has this job.", "Choose one of the list.", Field: "job"));
+        var every = ReadDistance(distance, unit, wrong);
+        var span = ReadMonths(months, wrong);
+        if (wrong.Count == 0)
+            await vehicles.SetRule(plate, job!, every is null && span is null ? null : new(every, span));
+        return wrong;
+    }
+
+    /// <summary>The jobs for which a rule can be set, each id once, by name.</summary>
+    /// <param name="plate">A vehicle, or empty for all models.</param>
+    public IReadOnlyList<Job> Jobs(string plate = "")
+    {
+        var models = plate.Length == 0 ? sheets.Newest()
+            : vehicles.Find(plate) is { } vehicle && sheets.Newest(vehicle.SheetId) is { } sheet ? [sheet] : [];
+        return [.. models.SelectMany(s => s.Jobs.Values).DistinctBy(j => j.Id).OrderBy(j => j.Name, StringComparer.Ordinal)];
+    }
+
+    /// <summary>Sets the weather of the place, which the oils must bear.</summary>
+    /// <param name="coldest">As typed; °C unless it says otherwise.</param>
+    /// <param name="hottest">As typed.</param>
+    /// <returns>What is wrong, by the fields <c>coldest</c> and <c>hottest</c>.</returns>
+    public async Task<IReadOnlyList<Refusal>> SetWeather(string? coldest, string? hottest)
+    {
+        var wrong = new List<Refusal>();
+        var (low, high) = (ReadDegrees(coldest, "coldest", wrong), ReadDegrees(hottest, "hottest", wrong));
+        if (low >= high)
+            wrong.Add(new("The hottest must be above the coldest.", Field: "hottest"));
+        if (wrong.Count == 0)
+            await settings.Write(settings.Read() with { Coldest = low, Hottest = high });
+        return wrong;
+    }
+
+    /// <summary>Adds a torque wrench to the crib.</summary>
+    /// <returns>What is wrong, by the names of <see cref="TypedWrench"/> in small letters.</returns>
+    public async Task<IReadOnlyList<Refusal>> AddWrench(TypedWrench typed)
+    {
+        var (now, wrong) = (settings.Read(), new List<Refusal>());
+        if (typed.Name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == typed.Name))
+            wrong.Add(new("Give it a name that no other wrench has.", Field: "name"));
+        var (low, high, step) = (ReadSetting(typed.Low, "low", wrong), ReadSetting(typed.High, "high", wrong), ReadSetting(typed.Step, "step", wrong));
+        if (low is { } l && high is { } h && step is { } s && (l.Value >= h.Value || s.Value > h.Value - l.Value))
+            wrong.Add(new("The highest must lie above the lowest by at least one graduation.", Field: "high"));
+        var accuracy = UsualAccuracy;
+        if (typed.Accuracy.Length > 0 && (!decimal.TryParse(typed.Accuracy.TrimEnd(' ', '%'), NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture, out accuracy) || accuracy is <= 0 or > 20))
+            wrong.Add(new("Type it in percent of the reading, such as 4.", Field: "accuracy"));
+        var (due, problem) = StockFiles.Day(typed.Calibrated, clock.Today);
+        if (due is null)
+            wrong.Add(typed.Calibrated.Length > 0 ? new(problem, Field: "calibrated")
+                : new("The last day of its calibration is missing.", "A wrench that is not calibrated is taken for nothing.",
+                    Field: "calibrated"));
+        if (wrong.Count == 0)
+            await settings.Write(now with
+            {
+                Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due)],
+            });
+        return wrong;
+    }
+
+    /// <summary>Takes in vehicles and their odometer history from a file: all of it or nothing.</summary>
+    /// <param name="text">Its text.</param>
+    /// <param name="person">Id of who brings it.</param>
+    /// <returns>How many were new; or what is wrong, by row and column.</returns>
+    public async Task<(int Vehicles, int Readings, IReadOnlyList<Refusal> Wrong)> BringInVehicles(string text, string person)
+    {
+        var models = sheets.Newest().SelectMany(s => new[] { (s.Id, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
+            .ToDictionary(m => m.Item1, m => m.Item2);
+        var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.All().Select(v => v.Plate)], clock);
+        if (wrong.Count > 0)
+            return (0, 0, wrong);
+        var (newVehicles, newReadings) = await vehicles.BringIn(brought, readings, person);
+        return (newVehicles, newReadings, []);
+    }
+
+    private static Quantity<Distance>? ReadDistance(string? text, Unit<Distance> unit, List<Refusal> wrong)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        if (Quantity<Distance>.Read(text, out var problem, unit) is not { } typed)
+            wrong.Add(new(problem, Field: "distance"));
+        else if (typed.Value < Quantity<Distance>.Of(100, Distance.Kilometre)
+            || typed.Value > Quantity<Distance>.Of(500_000, Distance.Kilometre))
+            wrong.Add(new($"{typed} is not an interval.", "Type 100 to 500 000 km.", Field: "distance"));
+        else
+            return typed.Value;
+        return null;
+    }
+
+    private static int? ReadMonths(string? text, List<Refusal> wrong)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        if (int.TryParse(text.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var n) && n is >= 1 and <= 240)
+            return n;
+        wrong.Add(new($"“{text.Trim()}” is not a number of months.", "Type 1 to 240.", Field: "months"));
+        return null;
+    }
+
+    private static int? ReadDegrees(string? text, string field, List<Refusal> wrong)
+    {
+        var read = Temperature.Read((text ?? "").Trim(), out var problem, TemperatureScale.Celsius)?.In(TemperatureScale.Celsius);
+        if (read is >= -FarthestCelsius and <= FarthestCelsius)
+            return (int)read;
+        wrong.Add(read is null ? new(problem, Field: field)
+            : new($"That is no weather.", $"Type -{FarthestCelsius} to {FarthestCelsius} °C.", Field: field));
+        return null;
+    }
+
+    private static Typed<Torque>? ReadSetting(string text, string field, List<Refusal> wrong)
+    {
+        var read = Quantity<Torque>.Read(text, out var problem);
+        if (read is { } torque && torque.Value > Quantity<Torque>.Zero)
+            return torque;
+        wrong.Add(new(read is null ? problem : "It must be above zero.", Field: field));
+        return null;
+    }
+}
