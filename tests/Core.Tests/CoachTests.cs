@@ -2,6 +2,7 @@ using Anakyklos.Core.Coaches.Bleeding;
 using System.Text.Json;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Records;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Tightening;

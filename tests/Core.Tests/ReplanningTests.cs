@@ -1,3 +1,4 @@
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Cards;

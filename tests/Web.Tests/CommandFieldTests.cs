@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Web.Commands;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Primitives;

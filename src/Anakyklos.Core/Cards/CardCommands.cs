@@ -1,4 +1,5 @@
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 
 namespace Anakyklos.Core.Cards;
@@ -27,34 +28,6 @@ public sealed record ConfirmStep(string Step, int? Count = null, string Reason =
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
 public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
     IReadOnlyDictionary<string, OilLaidOut> Oils) : StepCommand(Step);
-
-/// <summary>What somebody laid out for one fluid. What it lacks is judged by the card, not said here.</summary>
-/// <param name="Amount">How much in all for this card, what is poured already with it.</param>
-/// <param name="Product">What is printed on the can; two that go into one fill stand with a plus between them.</param>
-/// <param name="Reason">Why it goes in although it lacks something.</param>
-public sealed record OilLaidOut(Quantity<Volume> Amount, string Product, string Reason = "");
-
-/// <summary>What lies there for one part.</summary>
-/// <param name="Choice">New, the old one, another number, or nothing.</param>
-/// <param name="Number">The number printed on it; empty for the sheet's own.</param>
-/// <param name="Reason">Why, for the old one or another number.</param>
-public sealed record KitPart(KitChoice Choice, string Number = "", string Reason = "");
-
-/// <summary>What lies there for a part.</summary>
-public enum KitChoice
-{
-    /// <summary>A new one, with the number of the sheet or one that the stores lead to from it.</summary>
-    InHand,
-
-    /// <summary>The old seal goes back.</summary>
-    OldAgain,
-
-    /// <summary>A part with another number.</summary>
-    Other,
-
-    /// <summary>Nothing.</summary>
-    Missing,
-}
 
 /// <summary>Takes a step before its turn; the rest is put in order around it.</summary>
 /// <param name="Step">Step id.</param>

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Due;
 using System.Text.Json.Serialization;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -83,7 +84,7 @@ public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, strin
     IReadOnlyList<Quantity<Volume>>? Pans = null) : CardEvent, IStepEvent
 {
     /// <summary>Stands in place of a number where the old seal goes back.</summary>
-    public const string OldOneAgain = "old one again";
+    public const string OldOneAgain = KitPart.OldOneAgain;
 
     /// <summary>What each pan holds.</summary>
     [JsonIgnore]
@@ -99,13 +100,6 @@ public sealed record PartAwaited(string Number, string Name, DateOnly? Boat) : C
 /// <summary>What the card waited for is here.</summary>
 /// <param name="Number">Part number or oil product.</param>
 public sealed record PartCame(string Number) : CardEvent;
-
-/// <summary>What is in hand for one fluid.</summary>
-/// <param name="Amount">How much.</param>
-/// <param name="Product">What is printed on the can, with its batch.</param>
-/// <param name="Lacks">What it lacks of what the sheet asks for, in words; empty when it fits.</param>
-/// <param name="Reason">Why it goes in all the same.</param>
-public sealed record KitOil(Quantity<Volume> Amount, string Product, string Lacks = "", string Reason = "");
 
 /// <summary>What is left was put in another order.</summary>
 /// <param name="Steps">All steps of the card, in the new order; what is done comes first.</param>

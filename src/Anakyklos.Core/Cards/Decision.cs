@@ -7,7 +7,7 @@ namespace Anakyklos.Core.Cards;
 public abstract record Decision
 {
     /// <summary>The longest reason or finding, in characters.</summary>
-    public const int LongestText = 400;
+    public const int LongestText = Reason.Longest;
 
     internal static Accepted Yes(params CardEvent[] events) => new(events);
 
@@ -18,10 +18,7 @@ public abstract record Decision
 
     /// <summary>What is wrong with words that must be there: missing, one sign only, or too long; null when they can be kept.</summary>
     internal static Refused? Wordless(string text, string field, string what) =>
-        string.IsNullOrWhiteSpace(text) ? No($"{what} is missing.", "Say it in a few words.", field: field)
-        : text.Trim().Length < 2 ? No($"“{text.Trim()}” says nothing.", "Say it in a few words.", field: field)
-        : text.Length > LongestText ? No($"{what} is {text.Length} characters long.", $"Keep it to {LongestText}.", field: field)
-        : null;
+        Reason.Wrong(text, field, what) is { } wrong ? new Refused([wrong]) : null;
 
     /// <summary>That no amount like this goes in or out of anything here; null when it may.</summary>
     internal static Refused? Implausible(Typed<Volume> amount) =>

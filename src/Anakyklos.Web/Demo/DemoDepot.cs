@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 
 namespace Anakyklos.Core.Coaches.LayingOut;
