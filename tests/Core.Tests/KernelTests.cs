@@ -99,12 +99,47 @@ public sealed class KernelTests
         Assert.Contains("no such reading", Only(new CorrectReading(0, Nm(37), "Misread")).What);
         Assert.Contains("no such reading", Only(new CorrectReading(1, Nm(37), "Misread")).What);
         Assert.Contains("no such reading", Only(new CorrectReading(9_999, Nm(37), "Misread")).What);
-        Assert.Contains("no step",
+        Assert.Contains("no such reading",
             Only(new CorrectReading(Card.History.Last(h => h.Event is StepDone).Seq, Nm(37), "Misread")).What);
         _bench.Do(new CorrectReading(seq, Nm(37), "Misread"));
         // It is still tight: nothing opened, and what comes next comes next.
         Assert.Equal("wash-joints", Card.Next!.Id);
         Assert.DoesNotContain(Card.Open, o => o.Kind == OpenKind.Fastener);
+    }
+
+    [Fact]
+    public void Only_the_reading_that_holds_is_put_right_and_one_that_closes_by_it_goes_through_the_gates()
+    {
+        _bench.WorkUpTo("tighten-drain-plug");
+        _bench.Do(new TakeReading("tighten-drain-plug", Nm(20), true));
+        _bench.Do(new TakeReading("tighten-drain-plug", Nm(25), true));
+        var (first, second) = (Card.History[^2].Seq, Card.History[^1].Seq);
+        Assert.Equal([second], Card.CanBePutRight.Where(r => ((ReadingTaken)r.Event).Step == "tighten-drain-plug").Select(r => r.Seq));
+        Assert.Contains("newer one holds", Only(new CorrectReading(first, Nm(38), "Misread")).What);
+        // With the washer not in there it does not count as tight by correcting either.
+        _bench.Do(new TakeBack(second));
+        _bench.Do(new TakeBack(first));
+        Assert.Contains("newer one holds", Only(new CorrectReading(second, Nm(38), "Misread")).What);
+        _bench.Do(new TakeReading("tighten-drain-plug", Nm(20), true));
+        var seq = Card.History[^1].Seq;
+        var raised = Card;
+        var lowered = raised.With([new(raised.History.Count + 1, _bench.Now, Iona, Guid.NewGuid(), new LiftMoved(false))]);
+        Assert.Contains("vehicle is down", Describe(lowered.Decide(new CorrectReading(seq, Nm(38), "Misread"), Iona, _bench.Now)));
+        _bench.Do(new CorrectReading(seq, Nm(38), "Misread"));
+        Assert.Equal(StepStatus.Done, Card.State("tighten-drain-plug").Status);
+        // What was put right is a reading, too, and can be put right again.
+        Assert.Equal(Card.History[^1].Seq, Card.CanBePutRight[^1].Seq);
+    }
+
+    [Fact]
+    public void Too_much_that_was_misread_is_put_right_and_the_step_goes_on()
+    {
+        _bench.WorkUpTo("tighten-drain-plug");
+        _bench.Do(new TakeReading("tighten-drain-plug", Nm(60), true));
+        Assert.True(Card.IsOverTorqued("tighten-drain-plug"));
+        _bench.Do(new CorrectReading(Card.History[^1].Seq, Nm(39), "It said 39"));
+        Assert.False(Card.IsOverTorqued("tighten-drain-plug"));
+        Assert.Equal(StepStatus.Done, Card.State("tighten-drain-plug").Status);
     }
 
     [Fact]

@@ -65,7 +65,7 @@ public sealed class RecordTests
         Assert.True(Assert.Single(Record.Fitted, f => f.OldAgain) is { Number: "" });
         var strayed = Assert.Single(Record.Strayed);
         Assert.Equal(("The box is empty", "Iona R.", null, false),
-            (strayed.Reason, strayed.By, strayed.SecondName, strayed.NeedsSecondName));
+            (strayed.Reason, strayed.By.Name, strayed.SecondName, strayed.NeedsSecondName));
     }
 
     [Fact]

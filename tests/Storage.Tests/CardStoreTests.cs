@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
@@ -31,6 +32,28 @@ public sealed class CardStoreTests : IDisposable
         Assert.Equal("Whistles when cold – “Fan” ½", card.Findings.Single().Event.Text);
         Assert.Empty(Verification.Run(again, out var count, out var events));
         Assert.Equal((1, 3), (count, events));
+    }
+
+    [Fact]
+    public async Task A_newcomer_its_reading_and_its_card_are_kept_at_once_or_not_at_all()
+    {
+        var (database, cards, _) = await _workshop.WithCard();
+        var vehicles = new VehicleStore(database);
+        var opening = Opening() with { Plate = "HD-40" };
+        var arrival = new Arrival(new("HD-40", Sheet.Id, "Post", 2022, Use.Normal), new(Monday, opening.Odometer, "", 900));
+        // The sheet's revision is not here: the card cannot be opened, and nothing is left of the vehicle either.
+        await Assert.ThrowsAsync<WorkshopFileException>(() =>
+            cards.Open(opening with { SheetRevision = 99 }, "", Iona, Monday, Guid.NewGuid(), arrival));
+        Assert.Null(vehicles.Find("HD-40"));
+        Assert.Empty(vehicles.Odometer("HD-40"));
+        var command = Guid.NewGuid();
+        var id = await cards.Open(opening, "", Iona, Monday, command, arrival);
+        Assert.Equal(id, await cards.Open(opening, "", Iona, Monday.AddMinutes(1), command, arrival with
+        {
+            Reading = arrival.Reading with { At = Monday.AddMinutes(1) },
+        }));
+        Assert.Equal("Post", vehicles.Find("HD-40")!.Task);
+        Assert.Equal((opening.Odometer, 900), (Assert.Single(vehicles.Odometer("HD-40")).Reading, vehicles.Odometer("HD-40")[0].Hours));
     }
 
     [Fact]

@@ -45,6 +45,10 @@ internal abstract class Coach : IStepKind
     /// <param name="happened">An event of this work.</param>
     internal virtual (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) => null;
 
+    /// <summary>Whether what an event of this work noted can be put right later, while nothing newer was noted at its step.</summary>
+    /// <param name="happened">An event of this work.</param>
+    internal virtual bool CanBePutRight(CardEvent happened) => false;
+
     /// <summary>What the usual right hand says at a step whose turn it is.</summary>
     /// <param name="card">The card as it stands.</param>
     /// <param name="step">A step that is not done.</param>

@@ -52,8 +52,9 @@ public sealed partial class JobCard
     private Decision ByCommand(CardCommand command, Person by, DateTimeOffset now, CardFacts facts) => command switch
     {
         StepCommand c => Step(c.Step) is { } step ? Coach.Of(step).Decide(new(this, step, by, now, facts), c) : NoSuchStep(c.Step),
-        CorrectionCommand c => (_history.FirstOrDefault(h => h.Seq == c.Of)?.Event as IStepEvent) is { } old && Step(old.Step) is { } step
-            ? Coach.Of(step).Decide(new(this, step, by, now, facts), c) : No("There is no such reading.", "Choose one from the list."),
+        CorrectionCommand c => CanBePutRight.FirstOrDefault(h => h.Seq == c.Of) is { Event: IStepEvent old }
+            ? Coach.Of(Known(old.Step)).Decide(new(this, Known(old.Step), by, now, facts), c)
+            : No("There is no such reading, or a newer one holds.", "Choose one from the list."),
         TakeEarly c => Early(c, now),
         OrderAgain => AgainFromHere(now),
         CutWait c => Cut(c, now),

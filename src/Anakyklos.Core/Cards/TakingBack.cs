@@ -26,8 +26,21 @@ public sealed partial class JobCard
             .Where(h => h.Step?.Kind == kind).Select(h => (h.Step!, h.Event));
     }
 
-    /// <summary>The torque that holds at a step, read by the kind of that step; null when none was read.</summary>
-    internal (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueAt(SheetStep step)
+    /// <summary>What was noted and can be put right: of each step the last that holds, in the order of the steps' last notes.</summary>
+    public IReadOnlyList<Recorded> CanBePutRight
+    {
+        get
+        {
+            var taken = TakenIn(_history);
+            return [.. _history.Where(h => !taken.Contains(h.Seq) && h.Event is IStepEvent at && Step(at.Step) is { } step
+                    && Coach.Of(step).CanBePutRight(h.Event))
+                .GroupBy(h => ((IStepEvent)h.Event).Step).Select(g => g.Last()).OrderBy(h => h.Seq)];
+        }
+    }
+
+    /// <summary>The last torque read at a step and not taken back, passed or not; null when none was read.</summary>
+    /// <param name="step">A step of this card.</param>
+    public (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueAt(SheetStep step)
     {
         var coach = Coach.Of(step);
         return HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id)

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
@@ -48,12 +49,41 @@ public sealed record FilledLine(string Name, string Product, Quantity<Volume> In
 public sealed record FittedLine(string Name, string Number, bool OldAgain, RecordState State);
 
 /// <summary>Something that strayed from the book.</summary>
+/// <param name="Seq">The seq of its event.</param>
 /// <param name="What">What.</param>
 /// <param name="Reason">Why.</param>
 /// <param name="By">Who did it.</param>
+/// <param name="At">When.</param>
 /// <param name="SecondName">Who put a second name to it; null when nobody did.</param>
 /// <param name="NeedsSecondName">Whether one is needed.</param>
-public sealed record StrayedLine(string What, string Reason, string By, string? SecondName, bool NeedsSecondName);
+public sealed record StrayedLine(int Seq, string What, string Reason, Person By, DateTimeOffset At, string? SecondName,
+    bool NeedsSecondName)
+{
+    /// <summary>Whether somebody must still put a second name to it.</summary>
+    [JsonIgnore]
+    public bool WantsSecondName => NeedsSecondName && SecondName is null;
+}
+
+/// <summary>A reading that holds, passed or not, and can be put right.</summary>
+/// <param name="Seq">The seq of its event.</param>
+/// <param name="Name">The fastener.</param>
+/// <param name="Reading">What the wrench said.</param>
+/// <param name="Outcome">How it compares.</param>
+/// <param name="By">Who read it.</param>
+/// <param name="At">When.</param>
+public sealed record ReadingLine(int Seq, string Name, Typed<Torque> Reading, TorqueOutcome Outcome, Person By, DateTimeOffset At);
+
+/// <summary>A job that was given up.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Reason">Why.</param>
+/// <param name="By">Who gave it up.</param>
+public sealed record GivenUpLine(string Name, string Reason, string By);
+
+/// <summary>A stop of an earlier card that came with the vehicle.</summary>
+/// <param name="Index">Its place, from 0.</param>
+/// <param name="Stop">What was found, and who let the vehicle go.</param>
+/// <param name="Mended">It was mended on this card.</param>
+public sealed record CarriedLine(int Index, StopCarried Stop, bool Mended);
 
 /// <summary>Something that was seen.</summary>
 /// <param name="Grade">How bad.</param>
@@ -72,21 +102,33 @@ public sealed record StopDecision(string By, bool Mended, string Words);
 /// <param name="Tightened">In the order of the card.</param>
 /// <param name="Filled">In the order of the card.</param>
 /// <param name="Fitted">In the order of the card.</param>
+/// <param name="Readings">Those that can be put right, in the order they were read.</param>
 /// <param name="Strayed">In the order it happened.</param>
 /// <param name="Seen">In the order it happened.</param>
+/// <param name="LeftForLater">Jobs that were due and are not done this time.</param>
+/// <param name="GivenUp">Jobs that were given up.</param>
+/// <param name="NotCounted">Names of jobs of which an essential step was left out: their intervals go on as before.</param>
+/// <param name="Carried">Stops of earlier cards.</param>
 /// <param name="Due">When each job falls due next; empty until the card is signed.</param>
 public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled,
-    IReadOnlyList<FittedLine> Fitted, IReadOnlyList<StrayedLine> Strayed, IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobDue> Due)
+    IReadOnlyList<FittedLine> Fitted, IReadOnlyList<ReadingLine> Readings, IReadOnlyList<StrayedLine> Strayed,
+    IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobLeft> LeftForLater, IReadOnlyList<GivenUpLine> GivenUp,
+    IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due)
 {
     /// <summary>The record of a card as it stands.</summary>
     public static ServiceRecord Of(JobCard card) => new(
         [.. card.Steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => Line(card, s))],
         [.. card.FluidsWanted.Select(f => Line(card, f))],
         [.. card.PartsWanted.Select(p => Line(card, p))],
-        [.. card.Deviations.Select(d => new StrayedLine(d.Event.What, d.Event.Reason, d.Recorded.By.Name, SecondName(card, d.Seq),
-            d.Event.NeedsCountersignature))],
+        [.. card.CanBePutRight.Select(h => Line(card, h)).OfType<ReadingLine>()],
+        [.. card.Deviations.Select(d => new StrayedLine(d.Seq, d.Event.What, d.Event.Reason, d.Recorded.By, d.Recorded.At,
+            SecondName(card, d.Seq), d.Event.NeedsCountersignature))],
         [.. card.Findings.Select(f => new SeenLine(f.Event.Grade, f.Event.Text, f.Recorded.By.Name, card.DecisionOn(f.Seq) is { } decided
             ? new(decided.Recorded.By.Name, decided.Event.Mended, decided.Event.Words) : null))],
+        card.Opened.LeftForLater ?? [],
+        [.. card.Dropped.Select(d => new GivenUpLine(d.Event.Name, d.Event.Reason, d.Recorded.By.Name))],
+        [.. card.Jobs.Except(card.JobsDone).Select(j => card.Sheet.Jobs[j].Name)],
+        [.. (card.Opened.Carried ?? []).Select((stop, index) => new CarriedLine(index, stop, card.IsMended(index)))],
         card.Signature?.Event is Signed signed ? signed.Due : []);
 
     private static TightenedLine Line(JobCard card, SheetStep step)
@@ -95,6 +137,13 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         var state = StateOf(card, step);
         var read = state == RecordState.Done ? card.TorqueAt(step) : null;
         return new(fastener.Name, read?.Reading, read?.Outcome, fastener.Tightening.Value as ToTorque, state, step.Traits.Checks);
+    }
+
+    private static ReadingLine? Line(JobCard card, Recorded noted)
+    {
+        var step = card.Known(((IStepEvent)noted.Event).Step);
+        return Coach.Of(step).TorqueOf(noted.Event) is var (reading, outcome)
+            ? new(noted.Seq, card.Sheet.Fasteners[step.What].Name, reading, outcome, noted.By, noted.At) : null;
     }
 
     private static FilledLine Line(JobCard card, FluidSystem fluid)

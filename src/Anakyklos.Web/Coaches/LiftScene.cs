@@ -75,8 +75,8 @@ public sealed class LiftScene
     public string Title => OldAgain ? Step.Title.Replace("new ", "old ", StringComparison.Ordinal) : Step.Title;
 
     /// <summary>The last reading of this step when it was too little; null when it passed or there was none.</summary>
-    public Typed<Torque>? TooLittle => IsDone || Card.History.Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault(r =>
-        r.Step == Step.Id) is not { Outcome: TorqueOutcome.TooLittle } last ? null : last.Reading;
+    public Typed<Torque>? TooLittle =>
+        !IsDone && Card.TorqueAt(Step) is (var reading, TorqueOutcome.TooLittle) ? reading : null;
 
     private bool OldAgain => Step.Traits is { Fits: true } or { Tightens: true } && (Step.Traits.Fits ? Step.What
         : Card.Sheet.Fasteners[Step.What].Seal) is { } seal

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Records;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
@@ -14,9 +15,13 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PeopleDes
     : CommandPage(cards, clock, viewer)
 {
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];
-    public IReadOnlyList<Core.Sheets.SheetStep> Remaining { get; private set; } = [];
-    public IReadOnlyList<Recorded> Wanting { get; private set; } = [];
-    public IReadOnlyList<Recorded> Readings { get; private set; } = [];
+    public ServiceRecord Record { get; private set; } = null!;
+
+    /// <summary>What wants a second name.</summary>
+    public IReadOnlyList<StrayedLine> Wanting { get; private set; } = [];
+
+    /// <summary>What is left, in one line; empty when it can be signed.</summary>
+    public string Left { get; private set; } = "";
     public IReadOnlyList<Member> Countersigners { get; private set; } = [];
 
     /// <summary>Those who decide about a stop.</summary>
@@ -28,10 +33,15 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PeopleDes
     private PageResult Show()
     {
         InTheWay = [.. Card.BeforeSigning()];
-        Remaining = [.. Card.Remaining];
-        Wanting = [.. Card.WantingCountersignature.Select(seq => Card.History[seq - 1])];
-        var putRight = Card.History.Select(h => h.Event).OfType<ReadingTaken>().Select(r => r.Corrects).ToHashSet();
-        Readings = [.. Card.History.Where(h => h.Event is ReadingTaken && !putRight.Contains(h.Seq))];
+        Record = ServiceRecord.Of(Card);
+        Wanting = [.. Record.Strayed.Where(s => s.WantsSecondName)];
+        Left = string.Join(", ", new[]
+        {
+            Card.Open.Count > 0 ? $"{Card.Open.Count} open" : "",
+            Card.Remaining.Any() ? $"{Card.Remaining.Count()} to do" : "",
+            Wanting.Count > 0 ? $"{Wanting.Count} to countersign" : "",
+            Card.Stops.Any() ? "the lead decides" : "",
+        }.Where(t => t.Length > 0));
         Countersigners = [.. people.All().Where(p => p.Person.WorksOnCards)];
         return Page();
     }

@@ -3,6 +3,7 @@ using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Web.Wording;
 
@@ -30,6 +31,13 @@ public static class LiftWords
         FindingGrade.KeepAnEye => "keep an eye on it",
         FindingGrade.PlanIt => "plan it",
         _ => "stop",
+    };
+
+    public static string Outcome(TorqueOutcome outcome) => outcome switch
+    {
+        TorqueOutcome.Passes => "passes",
+        TorqueOutcome.TooLittle => "too little, again",
+        _ => "too much, stopped",
     };
 
     /// <summary>Minutes and seconds, 00:00 when it is over; hours only when there are any.</summary>

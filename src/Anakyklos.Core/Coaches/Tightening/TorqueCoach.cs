@@ -38,6 +38,8 @@ internal abstract class TorqueCoach : Coach
     internal override (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) =>
         happened is ReadingTaken r ? (r.Reading, r.Outcome) : null;
 
+    internal override bool CanBePutRight(CardEvent happened) => happened is ReadingTaken;
+
     /// <summary>What it does that the fastener is tight.</summary>
     protected abstract IEnumerable<Effect> Tight(SheetStep step);
 
@@ -92,10 +94,13 @@ internal abstract class TorqueCoach : Coach
 
     private static Decision Correct(StepAt at, CorrectReading said)
     {
-        if (at.Card.History[said.Of - 1].Event is not ReadingTaken old || Spec(at.Sheet, at.Step) is not { } spec)
-            return No("There is no such reading.", "Choose one from the list.");
-        return Wordless(said.Reason, "reason", "The reason") ?? Implausible(said.Reading)
-            ?? (Decision)Yes(new ReadingTaken(old.Step, said.Reading, spec.Judge(said.Reading).Outcome, said.Of, said.Reason));
+        if (Spec(at.Sheet, at.Step) is not { } spec)
+            return NotHere(at);
+        // One that did not pass and would now closes the fastener: it is asked what a first reading is asked.
+        var outcome = spec.Judge(said.Reading).Outcome;
+        var late = at.Card.IsLeft(at.Id) && outcome == TorqueOutcome.Passes && !at.Card.IsOverTorqued(at.Id) ? at.NotNow() : null;
+        return Wordless(said.Reason, "reason", "The reason") ?? Implausible(said.Reading) ?? late
+            ?? (Decision)Yes(new ReadingTaken(at.Id, said.Reading, outcome, said.Of, said.Reason));
     }
 
     private static Decision Settle(StepAt at, SettleOverTorque said)

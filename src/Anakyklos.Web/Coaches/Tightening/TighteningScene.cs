@@ -46,8 +46,8 @@ public sealed class TighteningScene : WorkScene
     /// <inheritdoc/>
     public override string? Line(JobCard card, CardEvent e) => e switch
     {
-        ReadingTaken { Corrects: { } of } r => $"Reading {of} put right: {r.Reading}, {Outcome(r.Outcome)} ({r.Reason})",
-        ReadingTaken r => $"{card.Sheet.Fasteners[card.Step(r.Step)!.What].Name}: {r.Reading}, {Outcome(r.Outcome)}",
+        ReadingTaken { Corrects: { } of } r => $"Reading {of} put right: {r.Reading}, {LiftWords.Outcome(r.Outcome)} ({r.Reason})",
+        ReadingTaken r => $"{card.Sheet.Fasteners[card.Step(r.Step)!.What].Name}: {r.Reading}, {LiftWords.Outcome(r.Outcome)}",
         OverTorqueSettled s => $"After too much torque: {s.What}",
         _ => null,
     };
@@ -74,12 +74,5 @@ public sealed class TighteningScene : WorkScene
         1.25m => "1 1/4",
         1.5m => "1 1/2",
         _ => $"{turns:0.##}",
-    };
-
-    private static string Outcome(TorqueOutcome outcome) => outcome switch
-    {
-        TorqueOutcome.Passes => "passes",
-        TorqueOutcome.TooLittle => "too little, again",
-        _ => "too much, stopped",
     };
 }
