@@ -11,14 +11,14 @@ public sealed class ApiTests : IAsyncLifetime
     private Browser _browser = null!;
     private string _token = "";
 
-    public async Task InitializeAsync()
+    public async ValueTask InitializeAsync()
     {
         _host = await WorkshopHost.Demo();
         _browser = await _host.SignedIn();
         _token = await _browser.Token();
     }
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private Task<JsonNode> Post(object body) => _browser.Api(HttpMethod.Post, HalfDone + "/commands", body, _token);
 

@@ -12,9 +12,9 @@ public sealed class BadInputTests : IAsyncLifetime
     private const string Form = ".lift-bar form";
     private WorkshopHost _host = null!;
 
-    public async Task InitializeAsync() => _host = await WorkshopHost.Demo();
+    public async ValueTask InitializeAsync() => _host = await WorkshopHost.Demo();
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private JobCard HalfDone => _host.Services.GetRequiredService<CardStore>().Find(1007)!;
 

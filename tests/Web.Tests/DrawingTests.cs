@@ -17,9 +17,9 @@ public sealed partial class DrawingTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
 
-    public async Task InitializeAsync() => _host = await WorkshopHost.Demo();
+    public async ValueTask InitializeAsync() => _host = await WorkshopHost.Demo();
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private JobCard Card(long id) => _host.Services.GetRequiredService<CardStore>().Find(id)!;
 

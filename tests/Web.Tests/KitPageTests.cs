@@ -11,9 +11,9 @@ public sealed class KitPageTests : IAsyncLifetime
     private WorkshopHost _host = null!;
     private Browser _browser = null!;
 
-    public async Task InitializeAsync() => _browser = await (_host = await WorkshopHost.Demo()).SignedIn();
+    public async ValueTask InitializeAsync() => _browser = await (_host = await WorkshopHost.Demo()).SignedIn();
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private CardStore Cards => _host.Services.GetRequiredService<CardStore>();
 

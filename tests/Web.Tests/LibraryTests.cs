@@ -12,9 +12,9 @@ public sealed class LibraryTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
 
-    public async Task InitializeAsync() => _host = await WorkshopHost.Demo();
+    public async ValueTask InitializeAsync() => _host = await WorkshopHost.Demo();
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private SheetStore Sheets => _host.Services.GetRequiredService<SheetStore>();
 

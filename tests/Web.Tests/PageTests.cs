@@ -9,9 +9,9 @@ public sealed class PageTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
 
-    public async Task InitializeAsync() => _host = await WorkshopHost.Demo();
+    public async ValueTask InitializeAsync() => _host = await WorkshopHost.Demo();
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private async Task<(Browser Browser, long Card)> OnNewCard(string odometer = "148200")
     {

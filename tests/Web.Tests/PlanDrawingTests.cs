@@ -16,9 +16,9 @@ public sealed class PlanDrawingTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
 
-    public async Task InitializeAsync() => _host = await WorkshopHost.Empty();
+    public async ValueTask InitializeAsync() => _host = await WorkshopHost.Empty();
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private IReadOnlyList<ModelSheet> Sheets => _host.Services.GetRequiredService<SheetStore>().Newest();
 

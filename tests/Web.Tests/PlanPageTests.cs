@@ -14,13 +14,13 @@ public sealed class PlanPageTests : IAsyncLifetime
     private WorkshopHost _host = null!;
     private Browser _browser = null!;
 
-    public async Task InitializeAsync()
+    public async ValueTask InitializeAsync()
     {
         _host = await WorkshopHost.Demo();
         _browser = await _host.SignedIn();
     }
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private CardStore Cards => _host.Services.GetRequiredService<CardStore>();
 

@@ -14,7 +14,7 @@ public sealed class WayOnTests : IAsyncLifetime
     private Browser _browser = null!;
     private long _card;
 
-    public async Task InitializeAsync()
+    public async ValueTask InitializeAsync()
     {
         _host = await WorkshopHost.Demo();
         _browser = await _host.SignedIn();
@@ -25,7 +25,7 @@ public sealed class WayOnTests : IAsyncLifetime
         _card = long.Parse(_browser.Address.AbsolutePath.Split('/')[2]);
     }
 
-    public async Task DisposeAsync() => await _host.DisposeAsync();
+    public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
     private JobCard Card => _host.Services.GetRequiredService<CardStore>().Find(_card)!;
 
