@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { extname, join } from 'node:path';
 
 const MOST = 140;
-const KINDS = ['.cs', '.css', '.sql', '.js', '.mjs'];
+const KINDS = ['.cs', '.css', '.sql', '.js', '.mjs', '.cshtml'];
 // What is fetched or made is not ours to break.
 const MADE = ['node_modules', 'bin', 'obj', 'lib', 'wwwroot/css', 'artifacts', 'StrykerOutput', '.git', '.demo'];
 

@@ -82,7 +82,9 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         var (now, wrong) = (settings.Read(), new List<Refusal>());
         if (typed.Name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == typed.Name))
             wrong.Add(new("Give it a name that no other wrench has.", Field: "name"));
-        var (low, high, step) = (ReadSetting(typed.Low, "low", wrong), ReadSetting(typed.High, "high", wrong), ReadSetting(typed.Step, "step", wrong));
+        var low = ReadSetting(typed.Low, "low", wrong);
+        var high = ReadSetting(typed.High, "high", wrong);
+        var step = ReadSetting(typed.Step, "step", wrong);
         if (low is { } l && high is { } h && step is { } s && (l.Value >= h.Value || s.Value > h.Value - l.Value))
             wrong.Add(new("The highest must lie above the lowest by at least one graduation.", Field: "high"));
         var accuracy = UsualAccuracy;

@@ -117,7 +117,8 @@ public sealed partial class JobCard
     {
         foreach (var system in Sheet.Fluids.Values)
             if (system.SafeToStart?.Value is { } safe && Fluid(system.Id) is { Out: true } fluid && fluid.Poured < safe)
-                yield return new($"Only {Litres(fluid.Poured)} of {Words.Low(system.Name)} is in.", $"Starting needs at least {Litres(safe)}.",
+                yield return new($"Only {Litres(fluid.Poured)} of {Words.Low(system.Name)} is in.",
+                    $"Starting needs at least {Litres(safe)}.",
                     First(s => s.Traits.Fills && s.What == system.Id));
         foreach (var prime in Remaining.Where(s => s.Traits.Primes && (step.Traits.Engine == EngineUse.Starts || IsBegun(s))))
             yield return new($"“{prime.Title}” is not done yet.", "Without it the engine would only be cranked.", prime.Id);

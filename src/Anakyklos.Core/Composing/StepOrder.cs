@@ -186,7 +186,8 @@ internal sealed class StepOrder
             foreach (var drain in drains)
             {
                 foreach (var plug in fillPlugs)
-                    Link(_opens[plug.Id], drain, $"waits until the {Words.Low(plug.Name)} is proven loose, or the {name} could not go back in");
+                    Link(_opens[plug.Id], drain,
+                        $"waits until the {Words.Low(plug.Name)} is proven loose, or the {name} could not go back in");
                 foreach (var measure in Of(t => t.MeasuresOut).Where(s => s.What == fluid.Id))
                     Link(drain, measure, $"measures what ran out", drain.Wait?.Lasts ?? default);
                 // A filter belongs to the drain of its fluid; a pan comes off when nothing runs out any more.

@@ -102,11 +102,13 @@ internal sealed class UsualSteps(ModelSheet sheet)
     }
 
     internal SheetStep? Gauge(string fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own("gauge", fluid)
-        ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Words.Low(sheet.Fluids[fluid].Name)} and bring it to the mark", "Prove", Place.Top,
+        ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Words.Low(sheet.Fluids[fluid].Name)} and bring it to the mark",
+            "Prove", Place.Top,
         3) with { Map = MapOf(fluid) };
 
     internal SheetStep Measure(string fluid) => Own("measure", fluid)
-        ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Words.Low(sheet.Fluids[fluid].Name)} came out", "Drain", Place.Side,
+        ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Words.Low(sheet.Fluids[fluid].Name)} came out",
+            "Drain", Place.Side,
             2);
 
     internal SheetStep Warm(string fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == "warm")

@@ -122,6 +122,10 @@ public sealed record KitList(IReadOnlyList<KitPartLine> Parts, IReadOnlyList<Kit
     public KitVerdict Verdict => Parts.Select(p => p.Verdict).Concat(Oils.Select(o => o.Verdict))
         .Append(Pan?.Short is null ? KitVerdict.InHand : KitVerdict.Stops).Max();
 
+    /// <summary>Whether everything for it is on the shelf and in the crib.</summary>
+    public bool IsComplete => Parts.All(p => p.Verdict == KitVerdict.InHand) && Oils.All(o => o.Verdict == KitVerdict.InHand)
+        && Pan?.Short is null && !OutOfReach.Any();
+
     /// <summary>What no wrench of the crib can tighten, or none that is in calibration.</summary>
     public IEnumerable<KitTorqueLine> OutOfReach => Torques.Where(t => t.Wrench is null);
 }

@@ -60,6 +60,14 @@ public sealed class CardPlan
     /// <summary>The work that was put in order.</summary>
     public ComposedWork Work { get; }
 
+    /// <summary>The names of what is opened and closed again, without what holds the vehicle.</summary>
+    public IReadOnlyList<string> OpenedNames => [.. Work.Opened
+        .Where(id => !Work.Sheet.Access.TryGetValue(id, out var access) || !access.HoldsVehicle)
+        .Select(id => Work.Sheet.Access.GetValueOrDefault(id)?.Name ?? Work.Sheet.Fasteners[id].Name)];
+
+    /// <summary>How long two people are needed in all.</summary>
+    public TimeSpan ForTwo => TimeSpan.FromTicks(Rows.Where(r => r.Step.People == 2).Sum(r => r.Step.Takes.Ticks));
+
     /// <summary>The order and its bound.</summary>
     public OrderedWork Ordered { get; }
 

@@ -74,7 +74,8 @@ public static class CsvTable
             while (csv.Read())
             {
                 if (rows.Count >= MostRows)
-                    return ([], [Refusal.At(csv.Parser.RawRow, "", $"There are more than {MostRows} rows. Bring them in as several files.")]);
+                    return ([], [Refusal.At(csv.Parser.RawRow, "",
+                        $"There are more than {MostRows} rows. Bring them in as several files.")]);
                 var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? (cell ?? "").Trim() : ""))
                     .GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
                 rows.Add(read(new(csv.Parser.RawRow, cells, errors)));

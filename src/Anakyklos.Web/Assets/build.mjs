@@ -16,13 +16,19 @@ for (const [family, face] of [
   ['b612-mono', 'latin-700-normal'],
 ])
   copyFileSync(join(modules, '@fontsource', family, 'files', `${family}-${face}.woff2`), join(lib, `${family}-${face}.woff2`));
+// Later rules win over earlier ones, so the order is written down.
+const pages = [
+  'base', 'common', 'yard', 'lift', 'map', 'kit-at-lift', 'gauges', 'panels',
+  'handover', 'record', 'vehicle', 'narrow', 'plan', 'stores', 'due', 'kit',
+  'intake', 'library',
+];
 // Each coach brings the styles of its own drawings.
 const styles = readdirSync(join(web, 'Coaches'), { recursive: true })
   .filter((f) => f.endsWith('.css'))
   .sort();
 writeFileSync(
   join(web, 'Styles/every.css'),
-  ['./site.css', ...styles.map((s) => `../Coaches/${s}`)].map((s) => `@import "${s}";\n`).join(''),
+  [...pages.map((p) => `./${p}.css`), ...styles.map((s) => `../Coaches/${s}`)].map((s) => `@import "${s}";\n`).join(''),
 );
 execFileSync(
   process.execPath,

@@ -17,7 +17,7 @@ public sealed class LiftScene
     /// <param name="Words">What the hands did.</param>
     /// <param name="Command">The command that it gives.</param>
     /// <param name="Fields">Hidden fields that go with it.</param>
-    public sealed record Press(string Words, string Command, IReadOnlyDictionary<string, string> Fields);
+    public sealed record Press(string Words, string Command, params (string Name, string Value)[] Fields);
 
     /// <summary>A button beside the big one.</summary>
     /// <param name="Words">What the hands did.</param>
@@ -113,7 +113,7 @@ public sealed class LiftScene
     /// <summary>Offers the big button.</summary>
     /// <param name="said">What the hands did.</param>
     /// <param name="command">The command that it gives.</param>
-    internal void Offer(string said, string command = "done") => Main = new(said, command, new Dictionary<string, string>());
+    internal void Offer(string said, string command = "done") => Main = new(said, command);
 
     /// <summary>Other values for the same thing, where sources differ.</summary>
     internal void Disputed<T>(Sourced<T> value)

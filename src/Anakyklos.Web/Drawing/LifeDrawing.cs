@@ -1,4 +1,3 @@
-using System.Globalization;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
@@ -50,7 +49,7 @@ public sealed class LifeDrawing
             Math.Max(rising.Max(r => Km(r.Odometer)), Km(now.Odometer) + (use is null ? 0 : Km(use.High) * ahead)));
         double X(DateOnly d) => Left + (Right - Left) * (d.DayNumber - first.DayNumber) / days;
         double Y(double km) => Bottom - (Bottom - Top) * (km - low) / Math.Max(1, high - low);
-        string P(DateOnly d, double km) => $"{N(X(d))} {N(Y(km))}";
+        string P(DateOnly d, double km) => $"{Svg.N(X(d))} {Svg.N(Y(km))}";
         double At(DateOnly d) => Km(now.Odometer) + (use is null ? 0 : Km(use.Usual) * Math.Max(0, d.DayNumber - now.Day.DayNumber));
         var step = Nice((high - low) / 4 / (double)(1 / Distance.Kilometre.Factor * unit.Factor)) * (double)unit.Factor;
         return new()
@@ -61,17 +60,17 @@ public sealed class LifeDrawing
                 : $"M{P(now.Day, Km(now.Odometer))}L{P(horizon, Km(now.Odometer) + Km(use.High) * ahead)}"
                     + $"L{P(horizon, Km(now.Odometer) + Km(use.Low) * ahead)}Z",
             Services = [.. services.Where(s => s.Day >= first)
-                .Select(s => new Dot(N(X(s.Day)), N(Y(Math.Max(low, Km(s.Odometer)))), $"{s.Day:d MMM yy}"))],
+                .Select(s => new Dot(Svg.N(X(s.Day)), Svg.N(Y(Math.Max(low, Km(s.Odometer)))), $"{s.Day:d MMM yy}"))],
             Next = [.. next.Where(n => n.Due.Day <= horizon)
                 .Select(n => n with { Due = n.Due with { Day = n.Due.Day < now.Day ? now.Day : n.Due.Day } })
                 .GroupBy(n => n.Due.Day.DayNumber / 12).Take(4)
-                .Select(g => new Dot(N(X(g.First().Due.Day)), N(Y(At(g.First().Due.Day))),
+                .Select(g => new Dot(Svg.N(X(g.First().Due.Day)), Svg.N(Y(At(g.First().Due.Day))),
                     g.Count() == 1 ? g.First().Name : $"{g.First().Name} and {g.Count() - 1} more", true))],
             Years = [.. Enumerable.Range(first.Year + 1, Math.Max(0, horizon.Year - first.Year))
-                .Select(y => new Mark(N(X(new(y, 1, 1))), $"{y}"))],
+                .Select(y => new Mark(Svg.N(X(new(y, 1, 1))), $"{y}"))],
             Heights = [.. Enumerable.Range(0, 8).Select(i => Math.Ceiling(low / step) * step + i * step).Where(h => h <= high)
-                .Select(h => new Mark(N(Y(h)), $"{h / (double)unit.Factor / 1000:0.#}"))],
-            TodayX = N(X(now.Day)),
+                .Select(h => new Mark(Svg.N(Y(h)), $"{h / (double)unit.Factor / 1000:0.#}"))],
+            TodayX = Svg.N(X(now.Day)),
         };
     }
 
@@ -82,6 +81,4 @@ public sealed class LifeDrawing
         var ten = Math.Pow(10, Math.Floor(Math.Log10(Math.Max(1, rough))));
         return rough / ten < 1.5 ? ten : rough / ten < 3.5 ? 2 * ten : rough / ten < 7.5 ? 5 * ten : 10 * ten;
     }
-
-    private static string N(double n) => n.ToString("0.#", CultureInfo.InvariantCulture);
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 
@@ -58,8 +57,9 @@ public sealed class PlanDrawing
             var y = LaneTop(r.Step.Place) + 6 + (plan.People == 2 && r.Person == 1 && r.Step.People == 1 ? half : 0);
             var (x, width) = (X(r.Begins), Math.Max(2.5, X(r.Ends) - X(r.Begins) - 1.5));
             var words = Words(plan, r.Step, width, half);
-            return new Block(r.Step.Id, r.Step.Title, N(x), N(y), N(width), N(half - (plan.People == 2 ? 2 : 0)), words, N(x + 5),
-                N(y + half / 2 + 4 - (words.Count - 1) * 7), r.Person, r.Step.MovesLift);
+            return new Block(r.Step.Id, r.Step.Title, Svg.N(x), Svg.N(y), Svg.N(width), Svg.N(half - (plan.People == 2 ? 2 : 0)), words,
+                Svg.N(x + 5),
+                Svg.N(y + half / 2 + 4 - (words.Count - 1) * 7), r.Person, r.Step.MovesLift);
         }).ToList();
 
         var waitsTop = Top + lanes.Count * LaneHeight + 12;
@@ -79,25 +79,25 @@ public sealed class PlanDrawing
             }
             ends[row] = flip ? to + 4 : to + wordy;
             var y = waitsTop + row * WaitHeight;
-            waits.Add(new(w.For, N(from), N(y), N(to - from), N(flip ? from - 6 : to + 6), N(y + 12), flip));
+            waits.Add(new(w.For, Svg.N(from), Svg.N(y), Svg.N(to - from), Svg.N(flip ? from - 6 : to + 6), Svg.N(y + 12), flip));
         }
         var liftTop = waitsTop + Math.Max(1, ends.Count) * WaitHeight + 16;
         var hasLift = plan.Work.Sheet.Stands == Stand.Lift;
         var each = new[] { 5, 10, 15, 30, 60 }.First(m => minutes / m <= 16 || m == 60);
         return new()
         {
-            Lanes = [.. lanes.Select(l => new Lane(l.Name, N(LaneTop(l.Place) + 6 + BlockHeight / 2 + 6),
-                N(LaneTop(l.Place) + LaneHeight)))],
+            Lanes = [.. lanes.Select(l => new Lane(l.Name, Svg.N(LaneTop(l.Place) + 6 + BlockHeight / 2 + 6),
+                Svg.N(LaneTop(l.Place) + LaneHeight)))],
             Blocks = blocks,
             Runs = [.. RunsOf(plan, X, LaneTop)],
             Waits = waits,
             Ticks = [.. Enumerable.Range(0, (int)(minutes / each) + 1).Select(i => TimeSpan.FromMinutes(i * each))
-                .Select(t => new Tick($"{(int)t.TotalHours}:{t.Minutes:00}", N(X(t))))],
-            WaitsY = N(waitsTop + 12),
+                .Select(t => new Tick($"{(int)t.TotalHours}:{t.Minutes:00}", Svg.N(X(t))))],
+            WaitsY = Svg.N(waitsTop + 12),
             LiftPath = hasLift ? Lift(plan, X, liftTop, liftUp) : "",
-            LiftY = N(liftTop + 22),
-            Height = N(liftTop + (hasLift ? 46 : 0)),
-            TickEnd = N(liftTop + (hasLift ? 36 : -6)),
+            LiftY = Svg.N(liftTop + 22),
+            Height = Svg.N(liftTop + (hasLift ? 46 : 0)),
+            TickEnd = Svg.N(liftTop + (hasLift ? 36 : -6)),
         };
     }
 
@@ -117,21 +117,21 @@ public sealed class PlanDrawing
             var words = name.Length * 6.9 <= width ? name : name.Split([' ', ',']) is [var first, ..] && first.Length * 6.9 <= width ? first
                 : "";
             if (words.Length > 0)
-                yield return new(words, N(left + 1), N(width - 3), N(top(rows[from].Step.Place) + 6 + BlockHeight + 4),
-                    N(left + width / 2));
+                yield return new(words, Svg.N(left + 1), Svg.N(width - 3), Svg.N(top(rows[from].Step.Place) + 6 + BlockHeight + 4),
+                    Svg.N(left + width / 2));
         }
     }
 
     private static string Lift(CardPlan plan, Func<TimeSpan, double> x, double top, bool up)
     {
         double Y(bool raised) => raised ? top + 4 : top + 32;
-        var path = $"M{N(Left)} {N(Y(up))}";
+        var path = $"M{Svg.N(Left)} {Svg.N(Y(up))}";
         foreach (var move in plan.Rows.Where(r => r.Step.Traits.Lift is LiftMove.Raises or LiftMove.Lowers))
         {
-            path += $"H{N(x(move.Begins))}L{N(x(move.Ends))} {N(Y(move.Step.Traits.Lift == LiftMove.Raises))}";
+            path += $"H{Svg.N(x(move.Begins))}L{Svg.N(x(move.Ends))} {Svg.N(Y(move.Step.Traits.Lift == LiftMove.Raises))}";
             up = move.Step.Traits.Lift == LiftMove.Raises;
         }
-        return $"{path}H{N(x(plan.Total))}";
+        return $"{path}H{Svg.N(x(plan.Total))}";
     }
 
     private static IReadOnlyList<string> Words(CardPlan plan, SheetStep step, double width, double height)
@@ -155,6 +155,4 @@ public sealed class PlanDrawing
         }
         return lines.Count * 14 <= height && lines.All(l => l.Length * 7.0 <= width - 8) ? lines : [];
     }
-
-    private static string N(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
 }

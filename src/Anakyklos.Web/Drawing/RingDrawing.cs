@@ -1,4 +1,3 @@
-using System.Globalization;
 using Anakyklos.Core.Cards;
 
 namespace Anakyklos.Web.Drawing;
@@ -55,7 +54,7 @@ public sealed class RingDrawing
                 i * each - (i == steps.Count || steps[i].Phase != steps[from].Phase ? PhaseGap / 2 : 0)), done));
         }
         var dots = card.Signature is not null ? [] : card.Open.Select(o => Math.Round((index.GetValueOrDefault(o.By) + 0.5) * each, 2))
-            .Distinct().Select(a => new Dot(Number(At(a, Radius).X), Number(At(a, Radius).Y))).ToList();
+            .Distinct().Select(a => new Dot(Svg.N(At(a, Radius).X), Svg.N(At(a, Radius).Y))).ToList();
         var notch = card.Next is { } next && card.Signature is null ? Line(index[next.Id] * each, Radius - 17, Radius + 17) : "";
         return new(arcs, dots, notch, card.Open.Count, card.Signature is not null);
     }
@@ -71,15 +70,13 @@ public sealed class RingDrawing
     private static string ArcPath(double from, double to)
     {
         var (a, b) = (At(from, Radius), At(to, Radius));
-        return $"M{Number(a.X)} {Number(a.Y)}A{Number(Radius)} {Number(Radius)} 0 {(to - from > 180 ? 1 : 0)} 1 {Number(b.X)} "
-            + $"{Number(b.Y)}";
+        return $"M{Svg.N(a.X)} {Svg.N(a.Y)}A{Svg.N(Radius)} {Svg.N(Radius)} 0 {(to - from > 180 ? 1 : 0)} 1 {Svg.N(b.X)} "
+            + $"{Svg.N(b.Y)}";
     }
 
     private static string Line(double degrees, double inner, double outer)
     {
         var (a, b) = (At(degrees, inner), At(degrees, outer));
-        return $"M{Number(a.X)} {Number(a.Y)}L{Number(b.X)} {Number(b.Y)}";
+        return $"M{Svg.N(a.X)} {Svg.N(a.Y)}L{Svg.N(b.X)} {Svg.N(b.Y)}";
     }
-
-    private static string Number(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
 }

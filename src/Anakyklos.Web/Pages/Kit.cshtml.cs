@@ -42,6 +42,66 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         line.UsedAgain == 0 ? "" : $"the one in there was used again {(line.UsedAgain == 1 ? "once" : $"{line.UsedAgain} times")}",
     }.Where(t => t.Length > 0));
 
+    /// <summary>How many things stop it, and for how many the old one may go in again.</summary>
+    public (int Stops, int Worse) Lacks => (
+        Kit.Parts.Count(p => p.Verdict == KitVerdict.Stops) + Kit.Oils.Count(o => o.Verdict == KitVerdict.Stops)
+            + (Kit.Pan?.Short is null ? 0 : 1),
+        Kit.Parts.Count(p => p.Verdict == KitVerdict.Worse));
+
+    /// <summary>How the kit stands, as its heading.</summary>
+    public string Verdict => Lacks switch
+    {
+        (1, _) => "One thing stops it",
+        ( > 1 and var stops, _) => $"{stops} things stop it",
+        (_, 1) => "One old seal, or wait",
+        (_, > 1 and var worse) => $"{worse} old seals, or wait",
+        _ => "All of it is here",
+    };
+
+    /// <summary>What the card waits for, where it waits for a number; otherwise null.</summary>
+    public string? Waits(string number) => Card.Awaited.FirstOrDefault(a => PartNumber.Same(a.Number, number)) is not { } awaited ? null
+        : awaited.Boat is { } boat ? $"waits for the boat of {boat:dddd d MMMM}" : "waits; nobody knows until when";
+
+    /// <summary>What the button says that waits for a number.</summary>
+    public string WaitFor(string number) =>
+        Boat(number) is { } boat ? $"Wait for {boat:dddd}'s boat" : "Wait; the supplier does not have it";
+
+    /// <summary>Whether something is wrong with what was typed about a fluid.</summary>
+    public bool IsWrong(KitOilLine line) =>
+        Refusals.Any(r => r.Field?.EndsWith($"-{line.Fluid.Id}", StringComparison.Ordinal) == true);
+
+    /// <summary>What runs into a pan, with how much.</summary>
+    public string Into(IReadOnlyList<FluidSystem> fluids) => fluids.Count == 0 ? "" : "for the " + string.Join(" and the ",
+        fluids.Select(f => $"{Words.Low(f.Name)}, {f.Amount.Value.Print(Viewer.VolumeUnits[0])}"));
+
+    /// <summary>The wrench of a group of fasteners, and how its calibration stands.</summary>
+    public static string Calibration(KitTorqueLine line) => line switch
+    {
+        { Wrench: { } wrench } => $"calibrated until {wrench.CalibrationDue:d MMM yyyy}",
+        { OutOfCalibration: { CalibrationDue: null } never } => $"{never.Wrench.Name} would do, but it is not calibrated",
+        { OutOfCalibration: { } past } => $"{past.Wrench.Name} would do, but its calibration ended {past.CalibrationDue:d MMM yyyy}",
+        _ => "in calibration covers this",
+    };
+
+    /// <summary>What the pans hold, as typed, as laid out before, or of the pans that were chosen.</summary>
+    public string Pans => Typed("command").Length > 0 ? Typed("pan")
+        : string.Join(" + ", (Card.Kit?.AllPans ?? [.. Kit.Pan?.Pans.Select(p => p.Holds) ?? []])
+            .Select(holds => holds.Print(Viewer.VolumeUnits[0]).ToString()));
+
+    /// <summary>The three fields of a fluid: what is on the can, how much, and why all the same.</summary>
+    public IEnumerable<TypedField> OilFields(KitOilLine line)
+    {
+        var fluid = line.Fluid.Id;
+        var laid = Card.OilInHand(fluid);
+        var inHand = laid is null ? KitDesk.InHand(line) : (laid.Product, laid.Amount);
+        yield return Typed($"product-{fluid}", "On the can; two with a + between them", inHand?.Product ?? "");
+        yield return Typed($"amount-{fluid}", "In hand", inHand?.Amount.Print(Viewer.VolumeUnits[0]).ToString() ?? "");
+        yield return Typed($"reason-{fluid}", "If it lacks something: why all the same?", laid?.Reason ?? "");
+    }
+
+    private TypedField Typed(string name, string label, string otherwise) =>
+        new(name, label, Typed("command").Length > 0 ? Typed(name) : otherwise, Refusals) { Most = 120 };
+
     private readonly HashSet<string> _ticked = [];
 
     public IActionResult OnGet(long id)

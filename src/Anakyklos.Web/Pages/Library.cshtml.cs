@@ -26,6 +26,14 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
     public ModelSheet? Checked { get; private set; }
     public string Said { get; private set; } = "";
 
+    /// <summary>What each fluid asks for, as the drawing shows it.</summary>
+    public string Approvals => string.Join("; ", Sheets.SelectMany(s => s.Fluids.Values.Where(f => f.Approvals.Value.Count > 0)
+        .Select(f => $"{s.Make} {f.Name.ToLowerInvariant()}: {string.Join(" or ", f.Approvals.Value)}")));
+
+    /// <summary>The codes that cover others, as sentences; empty when none does.</summary>
+    public string Covers => string.Join("; ", Graph.Served.Select(s => s.Way).Where(w => w.Length > 0).Distinct()) is { Length: > 0 } ways
+        ? $"{ways}." : "";
+
     public IEnumerable<(ModelSheet Sheet, DisputedValue Value)> Disputed => Sheets.SelectMany(s => s.Disputed().Select(d => (s, d)));
     public bool MayBringIn => viewer.Member?.Role == Role.Lead;
 

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -42,6 +43,36 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     /// <summary>How much later the card ends when it is taken now; null when it is not ahead.</summary>
     public TimeSpan? AheadCosts { get; private set; }
+
+    /// <summary>What stands in the way and is said above the step, since no field of this page shows it.</summary>
+    public IReadOnlyList<Refusal> Blocked => [.. Refusals.Where(r => r.Field is null || (Panel.Length == 0 && !Scene.IsKit
+        && !(Scene.WantsReading && r.Field == "level") && !(Scene.IsOverTorqued && r.Field == "what")))];
+
+    /// <summary>What runs by itself while this step is done; empty for nothing.</summary>
+    public string Meantime => Scene.IsDone || Scene.WaitsFor is not null ? ""
+        : string.Join(" and the ", Card.Waits.Where(w => w.Until > Clock.Now && w.Id != Scene.Step.Id)
+            .Select(w => w.For.ToLowerInvariant()).Take(2));
+
+    /// <summary>What two people must know about this step.</summary>
+    public string ForTwo => Scene.Pictures.Middle.Length > 0 ? "Nobody else is at, in or under it."
+        : "Say what you do before you do it; nobody else is at, in or under the vehicle.";
+
+    /// <summary>Who did this step, and when.</summary>
+    public string Through => Card.State(Scene.Step.Id).Through is { } done ? $"{done.By.Name}, {Clock.Local(done.At):HH:mm}" : "";
+
+    /// <summary>What taking this step before its turn costs; empty while that is not known.</summary>
+    public string AheadSays => AheadCosts is not { } costs ? ""
+        : costs > TimeSpan.Zero ? $"The card ends {LiftWords.Spent(costs)} later for it." : "It costs no time.";
+
+    /// <summary>The step before this one; the way back leads there from the step that is next.</summary>
+    public string Back => Panel.Length == 0 && Question is null && Scene.Step == Card.Next
+        ? $"/lift/{Id}?step={Card.Steps[Math.Max(0, Scene.Place - 2)].Id}" : $"/lift/{Id}";
+
+    /// <summary>A button on this page.</summary>
+    /// <param name="press">What the hands did, and what it gives.</param>
+    /// <param name="look">"main" or "side".</param>
+    /// <param name="key">The key that presses it, or empty.</param>
+    public PressButton Button(LiftScene.Press press, string look, string key) => new(Fields(Scene.Step.Id), press, look, key);
 
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }

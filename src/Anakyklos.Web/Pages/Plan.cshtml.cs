@@ -5,6 +5,7 @@ using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -20,6 +21,29 @@ public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewe
     /// <summary>The chosen step taken first: the plan around it and what that costs; null when it cannot be begun now, or is next
     /// anyway.</summary>
     public (CardPlan Plan, TimeSpan Costs)? Early { get; private set; }
+
+    /// <summary>What taking the chosen step first costs, in words.</summary>
+    public string EarlySays
+    {
+        get
+        {
+            if (Early is not { } early)
+                return "";
+            var moves = early.Plan.Ordered.Cost.LiftMoves - Plan.Ordered.Cost.LiftMoves;
+            return (early.Costs > TimeSpan.Zero ? $"Ends {LiftWords.Spent(early.Costs)} later" : "Costs no time")
+                + (moves > 0 ? $", {moves} more lift moves" : "");
+        }
+    }
+
+    /// <summary>Who does a step, after where it is done.</summary>
+    public string Who(PlannedStep row) => (People, row.Step.People, row.Person) switch
+    {
+        (2, 2, _) => ", both",
+        (2, _, 1) => ", second person",
+        (2, _, _) => ", first person",
+        (_, 2, _) => ", needs two",
+        _ => "",
+    };
 
     /// <summary>What keeps the chosen step from being begun now.</summary>
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];

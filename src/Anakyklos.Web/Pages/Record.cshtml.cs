@@ -41,6 +41,14 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
         return line.Book is { } to ? $"{to.Target.Print(unit)} ({to.Low.Print(unit).Number} to {to.High.Print(unit).Number})" : "by hand";
     }
 
+    /// <summary>Who strayed, and who put a second name to it.</summary>
+    public static string Names(StrayedLine line) => line.By.Name + line switch
+    {
+        { SecondName: { } second } => $", countersigned by {second}",
+        { NeedsSecondName: true } => ", not countersigned yet",
+        _ => "",
+    };
+
     /// <summary>What lies there for a part, and whether it is in its place.</summary>
     public static string Number(FittedLine line) =>
         line.OldAgain ? KitConfirmed.OldOneAgain : line.Number.Length > 0 ? line.Number : "not yet";

@@ -29,6 +29,19 @@ public sealed class SheetPageModel(SheetStore sheets) : PageModel
         return Page();
     }
 
+    /// <summary>How many there are and in which order, the tool, the thread, and what it sits in.</summary>
+    public static string Fastening(Fastener f) =>
+        $"{(f.Count > 1 ? $"{f.Count}, {f.Order}; " : "")}{f.Drive}{(f.Thread.Length > 0 ? $", {f.Thread}" : "")} in {f.Material}";
+
+    /// <summary>How often a seal may go back; empty for what is none.</summary>
+    public static string Again(Part part) => part.ReusableTimes switch
+    {
+        null => "",
+        0 => "used once",
+        1 => "may go back once",
+        var n => $"may go back {n} times",
+    };
+
     public IActionResult OnGetFile(string id, int? revision) =>
         (revision ?? sheets.Newest(id)?.Revision) is { } r && sheets.Text(id, r) is { } text
             ? File(Encoding.UTF8.GetBytes(text), "application/json", $"{id}-r{r}.json") : NotFound();

@@ -123,6 +123,22 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         return Again();
     }
 
+    /// <summary>How the part that was found has to do with the number that was looked for.</summary>
+    public string FoundBy => Found?.As switch
+    {
+        FoundAs.Successor => $", which supersedes {Q}",
+        FoundAs.Equivalent => $", the same as {Q} from another maker",
+        _ => "",
+    };
+
+    /// <summary>What else is known of a part: what is kept, what it is superseded by, what is the same.</summary>
+    public static string Beside(StockPart p) => string.Join(" ", new[]
+    {
+        p.Reserved > 0 ? $"{p.Reserved} kept for cards" : "",
+        p.SupersededBy.Length > 0 ? $"superseded by {p.SupersededBy}" : "",
+        p.Equivalents.Count > 0 ? $"same as {string.Join(", ", p.Equivalents)}" : "",
+    }.Where(t => t.Length > 0));
+
     private static string Woken(IReadOnlyList<long> cards) => cards.Count == 0 ? ""
         : $". Card {string.Join(", ", cards)} waited for it and goes on";
 

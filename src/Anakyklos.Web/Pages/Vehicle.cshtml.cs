@@ -15,8 +15,8 @@ using Anakyklos.Web.Wording;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
-public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, SettingDesk setting, WorkshopClock clock,
-    Viewer viewer) : PageModel
+public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, SettingDesk setting,
+    WorkshopClock clock, Viewer viewer) : PageModel
 {
     public sealed record Service(long Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
         IReadOnlyList<string> Deviations);

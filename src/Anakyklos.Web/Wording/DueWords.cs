@@ -80,6 +80,33 @@ public static class DueWords
         _ => "",
     };
 
+    /// <summary>How much a vehicle is used, in a sentence.</summary>
+    public static string Use(DailyUse? use, Unit<Distance> unit)
+    {
+        if (use is not { } u)
+            return "Too few readings to tell its use; only days count.";
+        var left = u.LeftOut switch
+        {
+            0 => "",
+            1 => "; 1 reading does not fit and was left out",
+            var n => $"; {n} readings do not fit and were left out",
+        };
+        var still = u.DaysStill > 0 ? $"; it stood still for {Days(u.DaysStill)}" : "";
+        return $"About {Km(u.Usual, unit)} a day, between {Km(u.Low, unit)} and {Km(u.High, unit)}{left}{still}.";
+    }
+
+    /// <summary>The look of a state: something to do, something near, or neither.</summary>
+    public static string Look(in Standing s) => s.IsDue ? "wait" : s.State == DueState.Soon ? "near" : "rest";
+
+    /// <summary>How many jobs of a vehicle are overdue, or else due, or else near.</summary>
+    public static string Most(in FleetRow row) => row switch
+    {
+        { Overdue: > 0 } => $"{row.Overdue} overdue",
+        { Due: > 0 } => $"{row.Due} due",
+        { Soon: > 0 } => $"{row.Soon} soon",
+        _ => "not yet",
+    };
+
     /// <summary>A rule beside the maker's in words.</summary>
     public static string Rule(ServiceInterval rule, Unit<Distance> unit) => string.Join(" or ", new[]
     {

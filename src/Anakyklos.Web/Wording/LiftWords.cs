@@ -18,6 +18,31 @@ public static class LiftWords
         _ => "below",
     };
 
+    /// <summary>Where the hands are, and where the lift must be for it.</summary>
+    public static string Where(SheetStep step) => Place(step.Place) + step.Lift switch
+    {
+        LiftNeed.Up => ", lift up",
+        LiftNeed.Down => ", lift down",
+        _ => "",
+    };
+
+    /// <summary>How a step stands; empty while it waits.</summary>
+    public static string Status(StepStatus status) => status switch
+    {
+        StepStatus.Done => "done",
+        StepStatus.Aside => "for later",
+        StepStatus.LeftOut => "left out",
+        _ => "",
+    };
+
+    /// <summary>The keys at the lift, and what they press.</summary>
+    public static IReadOnlyList<(string Key, string Presses)> Keys { get; } =
+    [
+        ("Enter", "the big button"), ("O", "the other one beside it"), ("B", "back"), ("J", "jump to a step"), ("S", "saw something"),
+        ("C", "can't finish this"), ("U", "take back what you pressed last"), ("P", "the plan"), ("H", "hand over"),
+        ("T", "count a hold"), ("Esc", "never mind"), ("?", "these keys"),
+    ];
+
     public static string School(TargetSchool school) => school switch
     {
         TargetSchool.TopMark => "to the top mark",

@@ -54,7 +54,10 @@ internal sealed class KitCoach : Coach
         if (judged.Refusals.Count > 0)
             return new Refused(judged.Refusals);
         var all = said.Pans.Aggregate(Quantity<Volume>.Zero, (sum, pan) => sum + pan);
-        return new Accepted([.. judged.Strays.Select(s => new DeviationTaken(at.Id, Kinds[s.Of], s.What, s.Says, s.Reason, s.NeedsSecondName)),
-            new KitConfirmed(at.Id, judged.Numbers, all, judged.Oils, said.Pans)]);
+        return new Accepted(
+        [
+            .. judged.Strays.Select(s => new DeviationTaken(at.Id, Kinds[s.Of], s.What, s.Says, s.Reason, s.NeedsSecondName)),
+            new KitConfirmed(at.Id, judged.Numbers, all, judged.Oils, said.Pans),
+        ]);
     }
 }

@@ -29,7 +29,7 @@ public sealed class BleedScene : WorkScene
             var target = torque.Target.Print(unit);
             (scene.Number, scene.Unit) = (target.Number, target.Unit);
             scene.Main = new($"Clicked at {target.Number}, cap on", "bleedScrew",
-                new Dictionary<string, string> { ["torque"] = target.ToString() });
+                ("torque", target.ToString()));
             scene.Others.Add(new("Other reading", "bleedScrew", "o", Asks: true));
             return;
         }
@@ -39,7 +39,7 @@ public sealed class BleedScene : WorkScene
         else
             scene.Offer("One stroke", "stroke");
         if (state.Strokes >= state.Spec.Strokes && state.Runs is null)
-            scene.Main = new("It runs clear, no bubbles", "hose", new Dictionary<string, string> { ["runs"] = "clear" });
+            scene.Main = new("It runs clear, no bubbles", "hose", ("runs", "clear"));
         else if (state.Left > 0)
             scene.Others.Add(new("Several", "stroke", "o", Asks: true));
         if (state.Left > 0 && state.SinceFilled > 0)

@@ -83,9 +83,9 @@ public sealed class FillingScene : WorkScene
         var printed = amount.PrintDown(units[0]);
         (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
         scene.Beside = [.. units.Skip(1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
-        var fields = new Dictionary<string, string> { ["amount"] = printed.ToString() };
+        var goes = ("amount", printed.ToString());
         scene.Pours = scene.Advice?.Verdict == FillVerdict.TakeOut ? Quantity<Volume>.Zero : amount.RoundDown(units[0]);
-        scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "takeOut", fields)
-            : new("Poured to the line", "pour", fields);
+        scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "takeOut", goes)
+            : new("Poured to the line", "pour", goes);
     }
 }

@@ -63,7 +63,7 @@ public sealed class TighteningScene : WorkScene
         var setting = wrench is null ? "and no wrench here in calibration reaches it"
             : $"wrench {wrench.Name} set to {wrench.Setting(to).Print(wrench.Scale)}";
         scene.Facts.Insert(0, new("Tool", $"{DriveWords.Tool(fastener.Drive)}, {setting}"));
-        scene.Main = new($"Clicked at {target.Number}", "reading", new Dictionary<string, string> { ["torque"] = target.ToString() });
+        scene.Main = new($"Clicked at {target.Number}", "reading", ("torque", target.ToString()));
     }
 
     private static string Turns(decimal turns) => turns switch
