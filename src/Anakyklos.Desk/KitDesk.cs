@@ -13,8 +13,14 @@ public sealed class KitDesk(ShelfStore shelf, SettingStore settings, ISupplier s
     public KitList Of(long id, JobCard card) =>
         KitCheck.Of(card.Sheet, card.Jobs, card.Steps, card.Opened.SealsUsedAgain, shelf.Read(id), settings.Read().Climate, clock.Today);
 
+    /// <summary>What the stores know now: what a kit page asks for more than once.</summary>
+    /// <param name="id">Card number; what is kept for it counts as there.</param>
+    public Shelf Shelf(long id) => shelf.Read(id);
+
     /// <summary>The day on which something can be here, or null.</summary>
-    public DateOnly? Boat(string number) => supplier.Arrives(number, clock.Now);
+    /// <param name="number">Part number, or the name of an oil product.</param>
+    /// <param name="known">What the stores know.</param>
+    public DateOnly? Boat(string number, Shelf known) => supplier.Arrives(number, clock.Now, known);
 
     /// <summary>What is in hand of a fluid when nobody says otherwise: all that is left of the product that the stores would
     /// take.</summary>

@@ -30,7 +30,7 @@ public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore
                 && due.Day <= clock.Today.AddDays(Week) && i.State >= Core.Due.DueState.NotYet).Select(i => i.Item.Job)
                 .ToList() is { Count: > 0 } jobs)
                 wants.Add(new(vehicle.Plate, s.Sheet, jobs, CardComposer.Compose(s.Sheet, jobs).Steps));
-        return OrderList.Of(wants, stores, clock.Today, number => supplier.Arrives(number, clock.Now));
+        return OrderList.Of(wants, stores, clock.Today, number => supplier.Arrives(number, clock.Now, stores));
     }
 
     /// <summary>The list as a file.</summary>

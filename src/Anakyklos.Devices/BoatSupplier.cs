@@ -8,15 +8,14 @@ namespace Anakyklos.Devices;
 /// after that day;
 /// what it does not keep itself takes one boat more. The same number always answers the same.
 /// </summary>
-/// <param name="keeps">Numbers and products that it can get at all.</param>
-public sealed class BoatSupplier(Func<string, bool> keeps) : ISupplier
+public sealed class BoatSupplier : ISupplier
 {
     private static readonly TimeSpan LastOrder = TimeSpan.FromHours(12);
 
     /// <inheritdoc />
-    public DateOnly? Arrives(string number, DateTimeOffset ordered)
+    public DateOnly? Arrives(string number, DateTimeOffset ordered, Shelf known)
     {
-        if (!keeps(number))
+        if (known.Find(number) is null && known.Oils.Find(number) is null)
             return null;
         var from = DateOnly.FromDateTime(ordered.DateTime).AddDays(ordered.TimeOfDay < LastOrder ? 1 : 2);
         var boat = NextBoat(from);

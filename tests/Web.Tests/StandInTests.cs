@@ -1,6 +1,7 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Stores;
 using Anakyklos.Desk.Files;
 using Anakyklos.Devices;
 using Anakyklos.Web.Drawing;
@@ -11,6 +12,8 @@ namespace Anakyklos.Web.Tests;
 /// <summary>The supplier that stands in, the drawing of a life, and files as people write them.</summary>
 public sealed class StandInTests
 {
+    private static Shelf Having(string number) => Shelf.Empty with { Parts = [new(number, "Part", 0, 0, "", [])] };
+
     private static readonly DateTimeOffset Monday = new(2026, 3, 9, 11, 59, 0, TimeSpan.Zero);
 
     [Theory]
@@ -19,7 +22,7 @@ public sealed class StandInTests
     [InlineData(24 * 60, "2026-03-13")] // Tuesday: Friday's
     [InlineData(3 * 24 * 60 + 1, "2026-03-17")] // Thursday afternoon misses Friday's
     public void The_boat_comes_on_Tuesdays_and_Fridays_and_takes_what_was_ordered_the_day_before(int minutes, string day) =>
-        Assert.Equal(DateOnly.ParseExact(day, "yyyy-MM-dd"), new BoatSupplier(_ => true).Arrives("SK-3312-S", Monday.AddMinutes(minutes)));
+        Assert.Equal(DateOnly.ParseExact(day, "yyyy-MM-dd"), new BoatSupplier().Arrives("SK-3312-S", Monday.AddMinutes(minutes), Having("SK-3312-S")));
 
     [Fact]
     public void An_order_always_comes_later_on_a_boat_day_and_what_nobody_has_never()
@@ -27,11 +30,11 @@ public sealed class StandInTests
         Gen.Select(Gen.String[Gen.Char.AlphaNumeric, 1, 9], Gen.Int[0, 600_000]).Sample((number, minutes) =>
         {
             var at = Monday.AddMinutes(minutes);
-            var boat = new BoatSupplier(_ => true).Arrives(number, at)!.Value;
+            var boat = new BoatSupplier().Arrives(number, at, Having(number))!.Value;
             Assert.True(boat.DayOfWeek is DayOfWeek.Tuesday or DayOfWeek.Friday);
             Assert.InRange(boat.DayNumber - DateOnly.FromDateTime(at.DateTime).DayNumber, 1, 10);
         });
-        Assert.Null(new BoatSupplier(_ => false).Arrives("X", Monday));
+        Assert.Null(new BoatSupplier().Arrives("X", Monday, Shelf.Empty));
     }
 
     private static UseMark Mark(int day, int km) =>

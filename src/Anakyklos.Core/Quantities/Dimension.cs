@@ -1,13 +1,13 @@
 namespace Anakyklos.Core.Quantities;
 
-/// <summary>A kind of quantity: torque, volume and so on. The kinds never mix, because each is a type argument of its own.</summary>
-/// <typeparam name="TSelf">The dimension itself.</typeparam>
-public interface IDimension<TSelf> where TSelf : IDimension<TSelf>
+/// <summary>Something that is measured in units of its own.</summary>
+/// <typeparam name="TSelf">What is measured.</typeparam>
+public interface IMeasure<TSelf> where TSelf : IMeasure<TSelf>
 {
     /// <summary>The word used in messages, such as "torque".</summary>
     static abstract string Name { get; }
 
-    /// <summary>The units of this dimension. The first is the base unit and has the factor 1.</summary>
+    /// <summary>Its units. The first is the base unit and has the factor 1.</summary>
     static abstract IReadOnlyList<Unit<TSelf>> Units { get; }
 
     /// <summary>Spellings that could mean two things (normalised as in <see cref="Unit{T}.Normalise"/>), with what to type
@@ -15,14 +15,18 @@ public interface IDimension<TSelf> where TSelf : IDimension<TSelf>
     static virtual IReadOnlyDictionary<string, string> Ambiguous => NoAmbiguity.Empty;
 }
 
+/// <summary>A kind of quantity: torque, volume and so on. The kinds never mix, because each is a type argument of its own.</summary>
+/// <typeparam name="TSelf">The dimension itself.</typeparam>
+public interface IDimension<TSelf> : IMeasure<TSelf> where TSelf : IDimension<TSelf>;
+
 internal static class NoAmbiguity
 {
     internal static readonly IReadOnlyDictionary<string, string> Empty = new Dictionary<string, string>();
 }
 
-/// <summary>A unit of one dimension.</summary>
-/// <typeparam name="T">The dimension that the unit measures.</typeparam>
-public sealed class Unit<T> where T : IDimension<T>
+/// <summary>A unit of one measure.</summary>
+/// <typeparam name="T">What the unit measures.</typeparam>
+public sealed class Unit<T> where T : IMeasure<T>
 {
     private readonly HashSet<string> _spellings;
 

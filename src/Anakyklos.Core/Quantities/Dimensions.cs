@@ -173,8 +173,8 @@ public sealed class Force : IDimension<Force>
     };
 }
 
-/// <summary>Scales of temperature. Base unit: degree Celsius.</summary>
-public sealed class TemperatureScale : IDimension<TemperatureScale>
+/// <summary>Scales of temperature. Base unit: degree Celsius. It is no dimension: there is no amount of it that could be added.</summary>
+public sealed class TemperatureScale : IMeasure<TemperatureScale>
 {
     /// <summary>Degree Celsius.</summary>
     public static readonly Unit<TemperatureScale> Celsius = new("°C", 1m, 0, 0, ["c", "degc", "celsius", "ºc"]);

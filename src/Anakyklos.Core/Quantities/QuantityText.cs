@@ -15,7 +15,7 @@ internal static partial class QuantityText
     };
 
     internal static bool TryRead<T>(string? text, Unit<T>? assumed, out decimal number, out Unit<T>? unit, out string problem) where T
-        : IDimension<T>
+        : IMeasure<T>
     {
         number = 0;
         unit = null;
@@ -47,7 +47,7 @@ internal static partial class QuantityText
     }
 
     private static bool TryUnit<T>(string spelling, string typed, Unit<T>? assumed, out Unit<T>? unit, out string problem) where T
-        : IDimension<T>
+        : IMeasure<T>
     {
         problem = "";
         unit = spelling.Length == 0 ? assumed : T.Units.FirstOrDefault(u => u.IsSpelt(spelling));

@@ -118,6 +118,7 @@ public interface ISupplier
     /// <summary>When so many of a part can be here.</summary>
     /// <param name="number">Part number, or the name of an oil product.</param>
     /// <param name="ordered">The moment of ordering.</param>
+    /// <param name="known">The workshop's shelf: a number that it does not know cannot be ordered.</param>
     /// <returns>The day of the boat, or null when the supplier does not have it.</returns>
-    DateOnly? Arrives(string number, DateTimeOffset ordered);
+    DateOnly? Arrives(string number, DateTimeOffset ordered, Shelf known);
 }

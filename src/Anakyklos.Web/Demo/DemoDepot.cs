@@ -19,7 +19,7 @@ namespace Anakyklos.Web.Demo;
 /// today.
 /// </summary>
 public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
-    ShippedSheets shipped, DemoStock stock, ISupplier supplier, PeopleDesk desk, WorkshopClock clock)
+    ShippedSheets shipped, DemoStock stock, ISupplier supplier, ShelfStore shelf, PeopleDesk desk, WorkshopClock clock)
 {
     private const string Oil = "Gannet Lowash 5W-30";
 
@@ -98,7 +98,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     {
         var card = await Open(sheets.Newest("skelling-tourer-1100")!, "HD-16", clock.Now.AddHours(-26), 51_720, "Outside",
             new Dictionary<string, int>(), by, "spark-plugs", "brake-fluid");
-        await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", supplier.Arrives("SK-3312-S", clock.Now)), by, clock.Now.AddHours(-25));
+        await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", supplier.Arrives("SK-3312-S", clock.Now, shelf.Read())), by, clock.Now.AddHours(-25));
     }
 
     // The nurse's cabin filter is in, the ring closed: it wants a signature.

@@ -12,7 +12,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The kit of a card: everything in hand before anything is opened.</summary>
-public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, WorkshopClock clock, Viewer viewer)
+public sealed class KitModel(CardStore cards, KitDesk kits, WorkshopClock clock, Viewer viewer)
     : CardPage(cards, clock, viewer)
 {
     public KitList Kit { get; private set; } = null!;
@@ -26,7 +26,11 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     /// <summary>Whether it may still be laid out.</summary>
     public bool CanLayOut => Step is not null && Card.Ended is null && Viewer.Member?.Person.WorksOnCards == true;
 
-    public DateOnly? Boat(string number) => kits.Boat(number);
+    public DateOnly? Boat(string number) => kits.Boat(number, Shelf);
+
+    // Read once for a page, however many numbers it shows.
+    private Shelf Shelf => _shelf ??= kits.Shelf(Id);
+    private Shelf? _shelf;
 
     /// <summary>Whether a part is ticked: as posted, or as it was laid out before.</summary>
     public bool IsTicked(Part part) => Request.HasFormContentType ? _ticked.Contains(part.Id)
@@ -158,7 +162,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
         if ((Kit.Parts.FirstOrDefault(p => p.Number == number)?.Name
             ?? Kit.Oils.FirstOrDefault(o => Wanting(o) == number)?.Fluid.Name) is not { } name)
             Refusals.Add(new("That does not belong to this kit.", "Load the page again."));
-        else if (await Carry(new AwaitPart(number!, name, kits.Boat(number!))))
+        else if (await Carry(new AwaitPart(number!, name, Boat(number!))))
             return Redirect($"/kit/{id}");
         Response.StatusCode = StatusCodes.Status409Conflict;
         return Page();
@@ -167,7 +171,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     /// <summary>What to order for a fluid that is short: the product taken, or the first of the book that fits.</summary>
     public string Wanting(KitOilLine line)
     {
-        var oils = shelf.Read().Oils;
+        var oils = Shelf.Oils;
         return (line.Chosen?.Product ?? oils.Products.FirstOrDefault(p =>
             Core.Oils.OilMatch.Of(p, line.Wanted, oils.Book, null).Fits))?.Name ?? "";
     }
@@ -201,7 +205,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, ShelfStore shelf, Wo
     {
         if (scan.Length == 0)
             return ("Scan the number on the part, or type it.", false);
-        var found = ScannedPart.Of(Kit, shelf.Read(Id), _ticked, scan);
+        var found = ScannedPart.Of(Kit, Shelf, _ticked, scan);
         if (found.Verdict == ScanVerdict.Good)
             _ticked.Add(found.Part!.Id);
         return found.Verdict switch

@@ -55,8 +55,7 @@ public static class WorkshopApplication
         services.AddSingleton<BookIn>();
         services.AddSingleton<KitDesk>();
         services.AddSingleton<OrderDesk>();
-        services.AddSingleton<ISupplier>(s => new BoatSupplier(number => s.GetRequiredService<ShelfStore>().Read() is var shelf
-            && (shelf.Find(number) is not null || shelf.Oils.Find(number) is not null)));
+        services.AddSingleton<ISupplier, BoatSupplier>();
         services.AddSingleton<DemoDepot>();
         services.AddSingleton<DemoStock>();
         services.AddSingleton<CardChanges>();
