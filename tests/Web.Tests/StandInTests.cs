@@ -22,7 +22,8 @@ public sealed class StandInTests
     [InlineData(24 * 60, "2026-03-13")] // Tuesday: Friday's
     [InlineData(3 * 24 * 60 + 1, "2026-03-17")] // Thursday afternoon misses Friday's
     public void The_boat_comes_on_Tuesdays_and_Fridays_and_takes_what_was_ordered_the_day_before(int minutes, string day) =>
-        Assert.Equal(DateOnly.ParseExact(day, "yyyy-MM-dd"), new BoatSupplier().Arrives("SK-3312-S", Monday.AddMinutes(minutes), Having("SK-3312-S")));
+        Assert.Equal(DateOnly.ParseExact(day, "yyyy-MM-dd"),
+            new BoatSupplier().Arrives("SK-3312-S", Monday.AddMinutes(minutes), Having("SK-3312-S")));
 
     [Fact]
     public void An_order_always_comes_later_on_a_boat_day_and_what_nobody_has_never()

@@ -98,7 +98,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     {
         var card = await Open(sheets.Newest("skelling-tourer-1100")!, "HD-16", clock.Now.AddHours(-26), 51_720, "Outside",
             new Dictionary<string, int>(), by, "spark-plugs", "brake-fluid");
-        await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", supplier.Arrives("SK-3312-S", clock.Now, shelf.Read())), by, clock.Now.AddHours(-25));
+        var boat = supplier.Arrives("SK-3312-S", clock.Now, shelf.Read());
+        await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", boat), by, clock.Now.AddHours(-25));
     }
 
     // The nurse's cabin filter is in, the ring closed: it wants a signature.
