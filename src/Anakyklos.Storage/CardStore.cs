@@ -70,6 +70,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             new { command = command.ToString() });
         if (earlier is { } known)
             return known;
+        var sheet = Sheet(opened);
         if (arrival is not null)
             VehicleStore.Arrive(scope, opened.Plate, arrival, by.Id);
         var id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
@@ -77,7 +78,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             insert into card (id, plate, sheet_id, sheet_revision, bay, opened_at, head_seq, head_hash)
             values (@id, @Plate, @SheetId, @SheetRevision, @bay, @at, 0, '')
             """, new { id, opened.Plate, opened.SheetId, opened.SheetRevision, bay, at = Iso(at) });
-        var card = JobCard.Replay(Sheet(opened), [new(1, at, by, command, opened)]);
+        var card = JobCard.Replay(sheet, [new(1, at, by, command, opened)]);
         Append(scope, id, card, [.. card.History], "");
         StockBooking.Reserve(scope, id, card);
         return id;
