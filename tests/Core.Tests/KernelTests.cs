@@ -137,7 +137,10 @@ public sealed class KernelTests
         _bench.WorkUpTo("tighten-drain-plug");
         _bench.Do(new TakeReading("tighten-drain-plug", Nm(60), true));
         Assert.True(Card.IsOverTorqued("tighten-drain-plug"));
-        _bench.Do(new CorrectReading(Card.History[^1].Seq, Nm(39), "It said 39"));
+        var seq = Card.History[^1].Seq;
+        var lowered = Card.With([new(seq + 1, _bench.Now, Iona, Guid.NewGuid(), new LiftMoved(false))]);
+        Assert.Contains("vehicle is down", Describe(lowered.Decide(new CorrectReading(seq, Nm(39), "It said 39"), Iona, _bench.Now)));
+        _bench.Do(new CorrectReading(seq, Nm(39), "It said 39"));
         Assert.False(Card.IsOverTorqued("tighten-drain-plug"));
         Assert.Equal(StepStatus.Done, Card.State("tighten-drain-plug").Status);
     }

@@ -98,7 +98,10 @@ internal abstract class TorqueCoach : Coach
             return NotHere(at);
         // One that did not pass and would now closes the fastener: it is asked what a first reading is asked.
         var outcome = spec.Judge(said.Reading).Outcome;
-        var late = at.Card.IsLeft(at.Id) && outcome == TorqueOutcome.Passes && !at.Card.IsOverTorqued(at.Id) ? at.NotNow() : null;
+        // What alone does not stand in its way is the too much that it puts right.
+        var ways = at.Card.IsLeft(at.Id) && outcome == TorqueOutcome.Passes
+            ? at.Card.InTheWay(at.Step, at.Now).Except(StandsStill(at.Card, at.Step)).ToList() : [];
+        var late = ways.Count > 0 ? new Refused(ways) : null;
         return Wordless(said.Reason, "reason", "The reason") ?? Implausible(said.Reading) ?? late
             ?? (Decision)Yes(new ReadingTaken(at.Id, said.Reading, outcome, said.Of, said.Reason));
     }
