@@ -33,7 +33,7 @@ namespace Anakyklos.Bench
             _sheet = SheetReader.Read(File.ReadAllBytes(Path.Combine(root, "sheets", "tarn-courier-20d.json"))).Sheet!;
             var opened = new CardOpened("HD-07", _sheet.Id, _sheet.Revision, ["engine-oil-and-filter"],
                 CardPlanner.Compose(_sheet, ["engine-oil-and-filter"]),
-                Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<string, int>());
+                Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<PartId, int>());
             _events = [new(1, Start, Iona, Guid.NewGuid(), opened)];
             for (var seq = 2; seq <= 2000; seq++)
                 _events.Add(new(seq, Start.AddSeconds(seq), Iona, Guid.NewGuid(),

@@ -68,7 +68,7 @@ internal static class Compare
                 Console.WriteLine($"{file}: {string.Join("; ", reading.Errors.Take(3))}");
                 continue;
             }
-            string[] jobs = [.. sheet.Jobs.Keys];
+            JobId[] jobs = [.. sheet.Jobs.Keys];
             var sets = jobs.Select(j => new[] { j }).Concat(quick ? []
                 : from a in jobs from b in jobs where string.CompareOrdinal(a, b) < 0 select new[] { a, b }).Append(jobs);
             foreach (var set in sets)

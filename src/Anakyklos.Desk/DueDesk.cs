@@ -45,7 +45,7 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
     public IReadOnlyList<FleetRow> Fleet()
     {
         var (all, done, newest, rules) = (vehicles.All(), vehicles.LastDone(), vehicles.Newest(), vehicles.OwnRules());
-        var items = new Dictionary<(string, Use), IReadOnlyList<ServiceItem>>();
+        var items = new Dictionary<(SheetId, Use), IReadOnlyList<ServiceItem>>();
         var fleet = new List<FleetVehicle>();
         foreach (var v in all)
         {

@@ -32,8 +32,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var (visit, _) = Look(form, unit);
         visit.IsPreview = true;
         // Jobs that were chosen for another vehicle count as far as this one has them; what is due newly is chosen as well.
-        string[] known = [.. visit.Chosen.Where(j => visit.Jobs.Any(x => x.Id == j))];
-        visit.Chosen = form.ShownFor == visit.Plate ? [.. known.Union(visit.Proposed.Except(form.Offered ?? []))]
+        JobId[] known = [.. visit.Chosen.Where(j => visit.Jobs.Any(x => x.Id == j))];
+        visit.Chosen = form.ShownFor == visit.Plate ? [.. known.Union(visit.Proposed.Except((form.Offered ?? []).Select(JobId.Of)))]
             : known.Length > 0 ? known : visit.Usual;
         Compose(visit);
         return visit;
@@ -44,7 +44,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     /// <param name="unit">The distance unit of who typed it.</param>
     /// <param name="by">Who opens it.</param>
     /// <returns>The number of the card; null when something is wrong, which the visit tells.</returns>
-    public async Task<(IntakeVisit Visit, long? Card)> Open(IntakeForm form, Unit<Distance> unit, Person by)
+    public async Task<(IntakeVisit Visit, CardNumber? Card)> Open(IntakeForm form, Unit<Distance> unit, Person by)
     {
         var (visit, reading) = Look(form, unit);
         Compose(visit);
@@ -116,7 +116,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             return;
         visit.Plan = plans.Plan(model, known);
         visit.Kit = KitCheck.Of(model, known, visit.Plan.Steps,
-            visit.Plate.Length > 0 ? SealsUsedAgain(visit.Plate) : new Dictionary<string, int>(), shelf.Read(), settings.Read().Climate,
+            visit.Plate.Length > 0 ? SealsUsedAgain(visit.Plate) : new Dictionary<PartId, int>(), shelf.Read(), settings.Read().Climate,
             clock.Today);
     }
 
@@ -137,14 +137,15 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         return left;
     }
 
-    private JobCard? LastSigned(string plate, out long number)
+    private JobCard? LastSigned(string plate, out CardNumber number)
     {
-        number = cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null)?.Id ?? 0;
-        return number == 0 ? null : cards.Find(number);
+        var last = cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null);
+        number = last?.Id ?? default;
+        return last is null ? null : cards.Find(number);
     }
 
     private IReadOnlyList<StopCarried> StopsLeft(string plate) => LastSigned(plate, out var number)?.StopsLeft(number) ?? [];
 
-    private IReadOnlyDictionary<string, int> SealsUsedAgain(string plate) =>
-        LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<string, int>();
+    private IReadOnlyDictionary<PartId, int> SealsUsedAgain(string plate) =>
+        LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<PartId, int>();
 }

@@ -67,5 +67,5 @@ public sealed class IntakeForm
     public string[]? Offered { get; set; }
 
     /// <summary>Why a job that is due is not done this time, by job id.</summary>
-    public Dictionary<string, string> Dropped { get; } = [];
+    public Dictionary<JobId, string> Dropped { get; } = [];
 }

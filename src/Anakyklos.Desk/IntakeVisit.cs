@@ -41,7 +41,7 @@ public sealed class IntakeVisit
     public IReadOnlyList<Job> Jobs => Model is { } model ? [.. model.Jobs.Values] : [];
 
     /// <summary>The jobs chosen.</summary>
-    public IReadOnlyList<string> Chosen { get; internal set; } = [];
+    public IReadOnlyList<JobId> Chosen { get; internal set; } = [];
 
     /// <summary>Whether a lower odometer has to be explained.</summary>
     public bool AskReason { get; internal set; }
@@ -66,7 +66,7 @@ public sealed class IntakeVisit
     public IReadOnlyList<StopCarried> Stops { get; internal set; } = [];
 
     /// <summary>Ids of the jobs that are proposed.</summary>
-    public IReadOnlyList<string> Proposed => [.. Proposal?.Jobs.Where(p => p.Proposed).Select(p => p.Standing.Item.Job) ?? []];
+    public IReadOnlyList<JobId> Proposed => [.. Proposal?.Jobs.Where(p => p.Proposed).Select(p => p.Standing.Item.Job) ?? []];
 
-    internal IReadOnlyList<string> Usual => Proposed is { Count: > 0 } due ? due : [.. Jobs.Take(1).Select(j => j.Id)];
+    internal IReadOnlyList<JobId> Usual => Proposed is { Count: > 0 } due ? due : [.. Jobs.Take(1).Select(j => j.Id)];
 }

@@ -10,12 +10,12 @@ namespace Anakyklos.Desk;
 public sealed class KitDesk(ShelfStore shelf, SettingStore settings, ISupplier supplier, WorkshopClock clock)
 {
     /// <summary>The kit of a card as the stores stand now; what is kept for this card counts as there.</summary>
-    public KitList Of(long id, JobCard card) =>
+    public KitList Of(CardNumber id, JobCard card) =>
         KitCheck.Of(card.Sheet, card.Jobs, card.Steps, card.Opened.SealsUsedAgain, shelf.Read(id), settings.Read().Climate, clock.Today);
 
     /// <summary>What the stores know now: what a kit page asks for more than once.</summary>
     /// <param name="id">Card number; what is kept for it counts as there.</param>
-    public Shelf Shelf(long id) => shelf.Read(id);
+    public Shelf Shelf(CardNumber id) => shelf.Read(id);
 
     /// <summary>The day on which something can be here, or null.</summary>
     /// <param name="number">Part number, or the name of an oil product.</param>

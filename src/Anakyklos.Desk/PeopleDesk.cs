@@ -68,7 +68,7 @@ public sealed class PeopleDesk(PeopleStore people, IPasswordHasher<Member> hashe
     /// <param name="person">Person id.</param>
     /// <param name="pin">The PIN as typed.</param>
     /// <param name="address">Where it was typed.</param>
-    public async Task<PinOutcome> Try(string person, string? pin, string address)
+    public async Task<PinOutcome> Try(PersonId person, string? pin, string address)
     {
         if (people.Find(person) is not { } member)
             return new(null, "Choose who you are.");

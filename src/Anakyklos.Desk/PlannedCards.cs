@@ -15,7 +15,7 @@ public sealed class PlannedCards : IDisposable
     /// <summary>The plan of these jobs for one person, from a fresh start.</summary>
     /// <param name="sheet">The model's sheet in one of its revisions.</param>
     /// <param name="jobs">Ids of jobs of that sheet, in the order chosen.</param>
-    public CardPlan Plan(ModelSheet sheet, IReadOnlyList<string> jobs) =>
+    public CardPlan Plan(ModelSheet sheet, IReadOnlyList<JobId> jobs) =>
         _kept.GetOrCreate((sheet.Id, sheet.Revision, string.Join('\n', jobs)), entry =>
         {
             entry.Size = 1;

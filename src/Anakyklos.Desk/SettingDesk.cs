@@ -108,9 +108,9 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     /// <param name="text">Its text.</param>
     /// <param name="person">Id of who brings it.</param>
     /// <returns>How many were new; or what is wrong, by row and column.</returns>
-    public async Task<(int Vehicles, int Readings, IReadOnlyList<Refusal> Wrong)> BringInVehicles(string text, string person)
+    public async Task<(int Vehicles, int Readings, IReadOnlyList<Refusal> Wrong)> BringInVehicles(string text, PersonId person)
     {
-        var models = sheets.Newest().SelectMany(s => new[] { (s.Id, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
+        var models = sheets.Newest().SelectMany(s => new[] { (s.Id.Text, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
             .ToDictionary(m => m.Item1, m => m.Item2);
         var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.All().Select(v => v.Plate)], clock);
         if (wrong.Count > 0)

@@ -27,7 +27,7 @@ public sealed record Arrival(Vehicle? Newcomer, OdometerReading Reading);
 /// <param name="OpenedAt">When it was opened.</param>
 /// <param name="SignedAt">When it was signed, or null.</param>
 /// <param name="VoidedAt">When it was made void, or null.</param>
-public sealed record CardEntry(long Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt,
+public sealed record CardEntry(CardNumber Id, string Plate, string Bay, DateTimeOffset OpenedAt, DateTimeOffset? SignedAt,
     DateTimeOffset? VoidedAt = null)
 {
     /// <summary>Whether it is still worked on: neither signed nor void.</summary>
@@ -42,17 +42,17 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     // So many cards are kept ready; one that is asked for beyond that is read again from its events.
     private const int Kept = 200;
 
-    private readonly ConcurrentDictionary<long, JobCard> _known = new();
+    private readonly ConcurrentDictionary<CardNumber, JobCard> _known = new();
 
     // Which came first; touched only by the one who writes.
-    private readonly Queue<long> _order = new();
+    private readonly Queue<CardNumber> _order = new();
 
     // Only the piece of writing at the desk touches these: what it has written in the transaction that is not on the disk yet.
-    private readonly Dictionary<long, JobCard> _unsynced = [];
+    private readonly Dictionary<CardNumber, JobCard> _unsynced = [];
     private WriteScope? _scope;
 
     /// <summary>Raised after events of a card are on the disk, with its number and last seq.</summary>
-    public event Action<long, int>? Changed;
+    public event Action<CardNumber, int>? Changed;
 
     /// <summary>Opens a card.</summary>
     /// <param name="opened">The opening event.</param>
@@ -63,17 +63,17 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <param name="arrival">What is kept of the vehicle in the same piece of writing, or null.</param>
     /// <returns>The card's number.</returns>
     /// <exception cref="WorkshopFileException">The sheet revision is not in the database.</exception>
-    public Task<long> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command, Arrival? arrival = null) =>
+    public Task<CardNumber> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command, Arrival? arrival = null) =>
         database.Writes.Run(scope =>
     {
         var earlier = scope.Connection.QuerySingleOrDefault<long?>("select card_id from command where id = @command",
             new { command = command.ToString() });
         if (earlier is { } known)
-            return known;
+            return new CardNumber(known);
         var sheet = Sheet(opened);
         if (arrival is not null)
             VehicleStore.Arrive(scope, opened.Plate, arrival, by.Id);
-        var id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
+        CardNumber id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
         scope.Connection.Execute("""
             insert into card (id, plate, sheet_id, sheet_revision, bay, opened_at, head_seq, head_hash)
             values (@id, @Plate, @SheetId, @SheetRevision, @bay, @at, 0, '')
@@ -91,7 +91,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <param name="by">Who.</param>
     /// <param name="at">When, in the workshop's time zone.</param>
     /// <returns>The answer, or null when there is no such card.</returns>
-    public Task<CardAnswer?> Handle(long id, Guid command, CardCommand wanted, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
+    public Task<CardAnswer?> Handle(CardNumber id, Guid command, CardCommand wanted, Person by, DateTimeOffset at) =>
+        database.Writes.Run(scope =>
     {
         if (Current(scope, id, command) is not var (card, hash, earlier))
             return null;
@@ -113,7 +114,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     });
 
     /// <summary>The card as it is on the disk, or null.</summary>
-    public JobCard? Find(long id)
+    /// <returns>The card as it stands on the disk, or null when there is none of this number.</returns>
+    public JobCard? Find(CardNumber id)
     {
         using var connection = database.Connect();
         if (connection.QuerySingleOrDefault<int?>("select head_seq from card where id = @id", new { id }) is not { } head)
@@ -122,13 +124,16 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     }
 
     /// <summary>Cards that are neither signed nor void, oldest first.</summary>
+    /// <returns>By number.</returns>
     public IReadOnlyList<CardEntry> Unsigned() => List("where signed_at is null and voided_at is null order by id", new { });
 
     /// <summary>All cards of a vehicle, newest first.</summary>
+    /// <returns>The newest first.</returns>
     public IReadOnlyList<CardEntry> OfVehicle(string plate) => List("where plate = @plate order by id desc", new { plate });
 
     /// <summary>One card's entry, or null.</summary>
-    public CardEntry? Entry(long id) => List("where id = @id", new { id }).FirstOrDefault();
+    /// <returns>The entry, or null when there is none of this number.</returns>
+    public CardEntry? Entry(CardNumber id) => List("where id = @id", new { id }).FirstOrDefault();
 
     private List<CardEntry> List(string where, object values)
     {
@@ -141,14 +146,15 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
 
     /// <summary>The card as the transaction sees it, the hash of its last event, and what this command did if it was carried out
     /// before.</summary>
-    private (JobCard Card, string Hash, (long Card, int From, int To)? Earlier)? Current(WriteScope scope, long id, Guid command)
+    private (JobCard Card, string Hash, (CardNumber Card, int From, int To)? Earlier)? Current(WriteScope scope, CardNumber id,
+        Guid command)
     {
         var head = scope.First("""
             select head_seq, head_hash, command.card_id, first_seq, last_seq
             from card left join command on command.id = @command where card.id = @id
             """, r => (Seq: r.GetInt32(0), Hash: r.GetString(1),
-                Earlier: r.IsDBNull(2) ? ((long, int, int)?)null : (r.GetInt64(2), r.GetInt32(3), r.GetInt32(4))),
-            ("@command", command.ToString()), ("@id", id));
+                Earlier: r.IsDBNull(2) ? ((CardNumber, int, int)?)null : (r.GetInt64(2), r.GetInt32(3), r.GetInt32(4))),
+            ("@command", command.ToString()), ("@id", id.Value));
         if (head.Hash is null)
             return null;
         var known = UnsyncedIn(scope).GetValueOrDefault(id) ?? _known.GetValueOrDefault(id);
@@ -156,7 +162,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return (card, head.Hash, head.Earlier);
     }
 
-    private Dictionary<long, JobCard> UnsyncedIn(WriteScope scope)
+    private Dictionary<CardNumber, JobCard> UnsyncedIn(WriteScope scope)
     {
         if (!ReferenceEquals(scope, _scope))
             _unsynced.Clear();
@@ -164,7 +170,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return _unsynced;
     }
 
-    private JobCard Load(SqliteConnection connection, long id, JobCard? known)
+    private JobCard Load(SqliteConnection connection, CardNumber id, JobCard? known)
     {
         var after = known?.History.Count ?? 0;
         Recorded[] rows = [.. connection.Query<EventRow>("select * from event where card_id = @id and seq > @after order by seq",
@@ -172,7 +178,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return known is null ? JobCard.Replay(Sheet((CardOpened)rows[0].Event), rows) : known.With(rows);
     }
 
-    private void Append(WriteScope scope, long id, JobCard card, Recorded[] events, string hash)
+    private void Append(WriteScope scope, CardNumber id, JobCard card, Recorded[] events, string hash)
     {
         foreach (var e in events)
         {
@@ -186,18 +192,18 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ("@person_role", row.person_role), ("@command_id", row.command_id), ("@body", row.body), ("@hash", hash));
         }
         scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last)",
-            ("@command", events[0].Command.ToString()), ("@id", id), ("@first", events[0].Seq), ("@last", events[^1].Seq));
+            ("@command", events[0].Command.ToString()), ("@id", id.Value), ("@first", events[0].Seq), ("@last", events[^1].Seq));
         scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed, voided_at = @voided where id = @id",
             ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null),
-                ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id));
+                ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id.Value));
         UnsyncedIn(scope)[id] = card;
         StockBooking.Book(scope, id, card, events);
         scope.OnCommit(() => Keep(id, card));
-        foreach (var listener in Changed?.GetInvocationList().Cast<Action<long, int>>() ?? [])
+        foreach (var listener in Changed?.GetInvocationList().Cast<Action<CardNumber, int>>() ?? [])
             scope.OnCommit(() => listener(id, card.History.Count));
     }
 
-    private void Keep(long id, JobCard card)
+    private void Keep(CardNumber id, JobCard card)
     {
         if (!_known.ContainsKey(id))
             _order.Enqueue(id);

@@ -18,14 +18,14 @@ internal sealed class EventRow
     public string body { get; init; } = "";
     public string hash { get; set; } = "";
 
-    internal static EventRow From(long card, Recorded e, string before)
+    internal static EventRow From(CardNumber card, Recorded e, string before)
     {
         var row = new EventRow
         {
-            card_id = card,
+            card_id = card.Value,
             seq = e.Seq,
             at = CardStore.Iso(e.At),
-            person_id = e.By.Id,
+            person_id = e.By.Id.Text,
             person_name = e.By.Name,
             person_role = e.By.Role.ToString().ToLowerInvariant(),
             command_id = e.Command.ToString(),

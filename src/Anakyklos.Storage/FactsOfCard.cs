@@ -15,7 +15,7 @@ internal static class FactsOfCard
     /// <param name="id">Card number.</param>
     /// <param name="card">The card.</param>
     /// <param name="today">The day in the workshop.</param>
-    internal static CardFacts Read(SqliteConnection connection, long id, JobCard card, DateOnly today)
+    internal static CardFacts Read(SqliteConnection connection, CardNumber id, JobCard card, DateOnly today)
     {
         var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate",
             new { card.Opened.Plate });

@@ -9,13 +9,15 @@ namespace Anakyklos.Storage;
 public sealed class PeopleStore(WorkshopDatabase database)
 {
     /// <summary>Everybody, by name.</summary>
+    /// <returns>By name.</returns>
     public IReadOnlyList<Member> All() => Query("order by name", new { });
 
     // Every request asks who it is from. People change only through this store, so what was read holds until it writes.
-    private readonly ConcurrentDictionary<string, Member> _known = new();
+    private readonly ConcurrentDictionary<PersonId, Member> _known = new();
 
     /// <summary>One person, or null.</summary>
-    public Member? Find(string id)
+    /// <returns>The person, or null when nobody has this id.</returns>
+    public Member? Find(PersonId id)
     {
         if (_known.TryGetValue(id, out var known))
             return known;
@@ -45,14 +47,16 @@ public sealed class PeopleStore(WorkshopDatabase database)
         """, new { member.Id, member.Name, role = Word(member.Role), member.PinHash, member.Units, member.Look, onlyAsFirst }) == 1);
 
     /// <summary>Changes how a person likes to see things.</summary>
-    public Task<int> Prefer(string id, string units, string look) => database.Writes.Run(scope =>
+    /// <returns>1, or 0 when nobody has this id.</returns>
+    public Task<int> Prefer(PersonId id, string units, string look) => database.Writes.Run(scope =>
     {
         scope.OnCommit(() => _known.TryRemove(id, out _));
         return scope.Connection.Execute("update person set units = @units, look = @look where id = @id", new { id, units, look });
     });
 
     /// <summary>How often a PIN was wrong since it was last right, from one address, and when last.</summary>
-    public (int Failures, DateTimeOffset LastAt) Attempts(string person, string address)
+    /// <returns>How many in a row failed, and when the last one was; 0 when none did.</returns>
+    public (int Failures, DateTimeOffset LastAt) Attempts(PersonId person, string address)
     {
         using var connection = database.Connect();
         var row = connection.QuerySingleOrDefault<(int,
@@ -62,7 +66,7 @@ public sealed class PeopleStore(WorkshopDatabase database)
     }
 
     /// <summary>Books a right or a wrong PIN.</summary>
-    public Task<int> BookAttempt(string person, string address, bool right, DateTimeOffset at) => database.Writes.Run(scope => right
+    public Task<int> BookAttempt(PersonId person, string address, bool right, DateTimeOffset at) => database.Writes.Run(scope => right
         ? scope.Connection.Execute("delete from pin_attempt where person_id = @person and address = @address", new { person, address })
         : scope.Connection.Execute("""
             insert into pin_attempt (person_id, address, failures, last_at) values (@person, @address, 1, @at)

@@ -12,6 +12,7 @@ public sealed class SettingStore(WorkshopDatabase database)
     private const string Key = "workshop";
 
     /// <summary>The settings as they are.</summary>
+    /// <returns>The settings, or the usual ones where none were written.</returns>
     public WorkshopSettings Read()
     {
         using var connection = database.Connect();

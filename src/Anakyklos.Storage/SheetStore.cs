@@ -7,7 +7,7 @@ namespace Anakyklos.Storage;
 /// <summary>Model sheets in all their revisions; a revision is never changed.</summary>
 public sealed class SheetStore(WorkshopDatabase database)
 {
-    private readonly ConcurrentDictionary<(string, int), ModelSheet> _read = new();
+    private readonly ConcurrentDictionary<(SheetId, int), ModelSheet> _read = new();
 
     /// <summary>Takes in a sheet that was read without errors.</summary>
     /// <param name="sheet">The sheet.</param>
@@ -28,7 +28,8 @@ public sealed class SheetStore(WorkshopDatabase database)
     });
 
     /// <summary>A sheet in one revision, or null.</summary>
-    public ModelSheet? Find(string id, int revision)
+    /// <returns>The sheet, or null when the file has no such revision.</returns>
+    public ModelSheet? Find(SheetId id, int revision)
     {
         if (_read.TryGetValue((id, revision), out var known))
             return known;
@@ -40,6 +41,7 @@ public sealed class SheetStore(WorkshopDatabase database)
     }
 
     /// <summary>The newest revision of each sheet, by name.</summary>
+    /// <returns>The newest revision of each model, by make and name.</returns>
     public IReadOnlyList<ModelSheet> Newest()
     {
         using var connection = database.Connect();
@@ -48,7 +50,8 @@ public sealed class SheetStore(WorkshopDatabase database)
     }
 
     /// <summary>The file of a sheet as it was brought in, or null.</summary>
-    public string? Text(string id, int revision)
+    /// <returns>The sheet as it was brought in, letter by letter, or null.</returns>
+    public string? Text(SheetId id, int revision)
     {
         using var connection = database.Connect();
         return connection.QuerySingleOrDefault<string>("select content from sheet where id = @id and revision = @revision",
@@ -56,14 +59,16 @@ public sealed class SheetStore(WorkshopDatabase database)
     }
 
     /// <summary>The revisions of a sheet that are here, newest first.</summary>
-    public IReadOnlyList<int> Revisions(string id)
+    /// <returns>The newest first; empty for a model that is not here.</returns>
+    public IReadOnlyList<int> Revisions(SheetId id)
     {
         using var connection = database.Connect();
         return [.. connection.Query<int>("select revision from sheet where id = @id order by revision desc", new { id })];
     }
 
     /// <summary>The newest revision of one sheet, or null.</summary>
-    public ModelSheet? Newest(string id)
+    /// <returns>The newest revision, or null when the model is not here.</returns>
+    public ModelSheet? Newest(SheetId id)
     {
         using var connection = database.Connect();
         return connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id", new { id }) is { } revision

@@ -16,7 +16,7 @@ namespace Anakyklos.Storage;
 /// <param name="Kind">used, returned, received, counted or poured.</param>
 /// <param name="Name">What.</param>
 /// <param name="Amount">Signed: pieces, or litres for oil.</param>
-public sealed record StockLine(DateTimeOffset At, string Person, long? Card, string Kind, string Name, string Amount);
+public sealed record StockLine(DateTimeOffset At, PersonId Person, CardNumber? Card, string Kind, string Name, string Amount);
 
 /// <summary>What a stock file brings in.</summary>
 /// <param name="Parts">Parts; the count replaces what was there.</param>
@@ -31,7 +31,8 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
 {
     /// <summary>Everything that a kit is checked against.</summary>
     /// <param name="card">A card whose own reservations count as free, or null.</param>
-    public Shelf Read(long? card = null)
+    /// <returns>Everything on the shelf; what is kept for that card counts as free.</returns>
+    public Shelf Read(CardNumber? card = null)
     {
         using var connection = database.Connect();
         return new(ReadParts(connection, card), ReadContainers(connection),
@@ -47,6 +48,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             : OilBook.Empty;
 
     /// <summary>The oil book's file, or null.</summary>
+    /// <returns>The book as it was brought in, or null when there is none.</returns>
     public string? OilBookText()
     {
         using var connection = database.Connect();
@@ -59,6 +61,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             new { json }));
 
     /// <summary>The last lines of the stores' book, newest first.</summary>
+    /// <returns>The newest first.</returns>
     public IReadOnlyList<StockLine> Book(int most = 40)
     {
         using var connection = database.Connect();
@@ -84,6 +87,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     });
 
     /// <summary>Books a container in.</summary>
+    /// <returns>The number of the container.</returns>
     public Task<int> Receive(OilContainer container, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
     {
         var id = Insert(scope, container);
@@ -93,6 +97,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     });
 
     /// <summary>Takes in a stock file, all of it or nothing.</summary>
+    /// <returns>How many lines were brought in.</returns>
     public Task<int> BringIn(StockFile file, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
     {
         foreach (var p in file.Parts)
@@ -132,7 +137,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             c.Batch,
         });
 
-    internal static List<StockPart> ReadParts(SqliteConnection connection, long? card) =>
+    internal static List<StockPart> ReadParts(SqliteConnection connection, CardNumber? card) =>
         [.. connection.Query<(string Number, string Name, int OnShelf, int Reserved, string SupersededBy, string Equivalents)>("""
             select number, name, on_shelf,
                 (select coalesce(sum(count), 0) from reservation r where r.bare = part.bare and r.card_id is not @card),

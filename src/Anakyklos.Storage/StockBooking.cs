@@ -14,7 +14,7 @@ namespace Anakyklos.Storage;
 internal static class StockBooking
 {
     /// <summary>Keeps the parts of a new card that are on the shelf.</summary>
-    internal static void Reserve(WriteScope scope, long id, JobCard card)
+    internal static void Reserve(WriteScope scope, CardNumber id, JobCard card)
     {
         var parts = ShelfStore.ReadParts(scope.Connection, null);
         if (parts.Count > 0)
@@ -22,7 +22,7 @@ internal static class StockBooking
     }
 
     /// <summary>Books what follows from events, and a signed card's jobs in the vehicle's history.</summary>
-    internal static void Book(WriteScope scope, long id, JobCard card, Recorded[] events)
+    internal static void Book(WriteScope scope, CardNumber id, JobCard card, Recorded[] events)
     {
         foreach (var e in events)
         {
@@ -56,7 +56,7 @@ internal static class StockBooking
         }
     }
 
-    private static void Keep(WriteScope scope, long id, Shelf shelf, IEnumerable<string> numbers)
+    private static void Keep(WriteScope scope, CardNumber id, Shelf shelf, IEnumerable<string> numbers)
     {
         foreach (var kept in numbers.Select(n => shelf.Find(n)?.Part).OfType<StockPart>().GroupBy(p => PartNumber.Bare(p.Number)))
             if (Math.Min(kept.Count(), kept.First().Free) is var count and > 0)
@@ -64,7 +64,7 @@ internal static class StockBooking
                     new { id, kept.Key, count });
     }
 
-    private static void Use(WriteScope scope, long id, Recorded e, PartUsed used)
+    private static void Use(WriteScope scope, CardNumber id, Recorded e, PartUsed used)
     {
         // What is kept for the card under this number, its successor or equivalent is what was fitted.
         var parts = ShelfStore.ReadParts(scope.Connection, id);
@@ -79,7 +79,7 @@ internal static class StockBooking
         Note(scope, id, e, "used", bare, found.Name, "-1");
     }
 
-    private static void Pour(WriteScope scope, long id, Recorded e, OilPoured poured)
+    private static void Pour(WriteScope scope, CardNumber id, Recorded e, OilPoured poured)
     {
         var containers = ShelfStore.ReadContainers(scope.Connection);
         foreach (var share in ContainerShare.Of(poured.Product, poured.Amount, containers, containers.ToDictionary(c => c.Id, c => c.Left)))
@@ -92,7 +92,7 @@ internal static class StockBooking
         }
     }
 
-    private static void Return(WriteScope scope, long id, Recorded e, PutBack back)
+    private static void Return(WriteScope scope, CardNumber id, Recorded e, PutBack back)
     {
         var taken = scope.Connection.Query<(string Kind, string Item, string Name, string Amount)>(
             "select kind, item, name, amount from movement where card_id = @id and seq between @From and @To and kind in ('used', "
@@ -119,11 +119,11 @@ internal static class StockBooking
         }
     }
 
-    internal static void Note(WriteScope scope, long? id, Recorded e, string kind, string item, string name, string amount) =>
+    internal static void Note(WriteScope scope, CardNumber? id, Recorded e, string kind, string item, string name, string amount) =>
         Note(scope, id, e.Seq, e.At, e.By.Id, kind, item, name, amount);
 
-    internal static void Note(WriteScope scope, long? id, int? seq, DateTimeOffset at, string person, string kind, string item, string name,
-        string amount) => scope.Connection.Execute("""
+    internal static void Note(WriteScope scope, CardNumber? id, int? seq, DateTimeOffset at, PersonId person, string kind, string item,
+        string name, string amount) => scope.Connection.Execute("""
         insert into movement (at, person_id, card_id, seq, kind, item, name, amount)
         values (@at, @person, @id, @seq, @kind, @item, @name, @amount)
         """, new { at = CardStore.Iso(at), person, id, seq, kind, item, name, amount });

@@ -11,9 +11,11 @@ namespace Anakyklos.Storage;
 public sealed class VehicleStore(WorkshopDatabase database)
 {
     /// <summary>All vehicles, by plate.</summary>
+    /// <returns>By plate.</returns>
     public IReadOnlyList<Vehicle> All() => Query("order by plate", new { });
 
     /// <summary>One vehicle, or null.</summary>
+    /// <returns>The vehicle, or null when there is none of this plate.</returns>
     public Vehicle? Find(string plate) => Query("where plate = @plate", new { plate }).FirstOrDefault();
 
     /// <summary>Adds a vehicle.</summary>
@@ -21,10 +23,11 @@ public sealed class VehicleStore(WorkshopDatabase database)
     public Task<bool> Add(Vehicle vehicle) => database.Writes.Run(scope => Insert(scope, vehicle) == 1);
 
     /// <summary>Notes an odometer reading.</summary>
-    public Task<int> Note(string plate, OdometerReading reading, string person) =>
+    public Task<int> Note(string plate, OdometerReading reading, PersonId person) =>
         database.Writes.Run(scope => Insert(scope, plate, reading, person));
 
     /// <summary>All readings of a vehicle, newest first.</summary>
+    /// <returns>The oldest first.</returns>
     public IReadOnlyList<OdometerReading> Odometer(string plate)
     {
         using var connection = database.Connect();
@@ -35,6 +38,7 @@ public sealed class VehicleStore(WorkshopDatabase database)
 
     /// <summary>Where every vehicle stood when each job was last done, by plate.</summary>
     /// <param name="plate">One vehicle, or null for all.</param>
+    /// <returns>For each plate the last time of each job.</returns>
     public ILookup<string, DoneJob> LastDone(string? plate = null)
     {
         using var connection = database.Connect();
@@ -45,6 +49,7 @@ public sealed class VehicleStore(WorkshopDatabase database)
     }
 
     /// <summary>The newest reading of every vehicle, by plate.</summary>
+    /// <returns>By plate; a vehicle without any reading is not in it.</returns>
     public IReadOnlyDictionary<string, OdometerReading> Newest()
     {
         using var connection = database.Connect();
@@ -60,6 +65,7 @@ public sealed class VehicleStore(WorkshopDatabase database)
             km = done.Done.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), done.Done.Hours }));
 
     /// <summary>The rules that count for a vehicle beside the maker's: the owner's, and the depot's for all.</summary>
+    /// <returns>Those of the vehicle and those of the workshop.</returns>
     public IReadOnlyList<OwnRule> OwnRules(string plate) => OwnRules() is var all && plate.Length > 0 ? [.. all[""], .. all[plate]]
         : [.. all[""]];
 
@@ -77,7 +83,7 @@ public sealed class VehicleStore(WorkshopDatabase database)
     /// <param name="plate">The vehicle, or empty for the depot's rule for all.</param>
     /// <param name="job">Job id.</param>
     /// <param name="interval">The interval; null takes the rule away.</param>
-    public Task<int> SetRule(string plate, string job, ServiceInterval? interval) => database.Writes.Run(scope => interval is null
+    public Task<int> SetRule(string plate, JobId job, ServiceInterval? interval) => database.Writes.Run(scope => interval is null
         ? scope.Connection.Execute("delete from own_rule where plate = @plate and job = @job", new { plate, job })
         : scope.Connection.Execute("""
             insert into own_rule (plate, job, km, months, hours) values (@plate, @job, @km, @Months, @Hours)
@@ -91,11 +97,11 @@ public sealed class VehicleStore(WorkshopDatabase database)
     /// <param name="person">Who brings them in.</param>
     /// <returns>How many vehicles and readings were new.</returns>
     public async Task<(int Vehicles, int Readings)> BringIn(IReadOnlyList<Vehicle> vehicles,
-        IReadOnlyList<(string Plate, OdometerReading Reading)> readings, string person) => await database.Writes.Run(scope =>
+        IReadOnlyList<(string Plate, OdometerReading Reading)> readings, PersonId person) => await database.Writes.Run(scope =>
         (vehicles.Sum(v => Insert(scope, v)), readings.Sum(r => Insert(scope, r.Plate, r.Reading, person))));
 
     /// <summary>Keeps a vehicle that has arrived, with what its odometer showed, as part of another piece of writing.</summary>
-    internal static void Arrive(WriteScope scope, string plate, Arrival arrival, string person)
+    internal static void Arrive(WriteScope scope, string plate, Arrival arrival, PersonId person)
     {
         if (arrival.Newcomer is { } newcomer)
             Insert(scope, newcomer);
@@ -108,7 +114,7 @@ public sealed class VehicleStore(WorkshopDatabase database)
         """, new { v.Plate, v.SheetId, v.Task, v.Year, harsh = v.Use == Use.Harsh ? 1 : 0,
             delivered = Day(v.Delivered), unknown = v.HistoryUnknown ? 1 : 0, warranty = Day(v.WarrantyUntil) });
 
-    private static int Insert(WriteScope scope, string plate, OdometerReading reading, string person) => scope.Connection.Execute("""
+    private static int Insert(WriteScope scope, string plate, OdometerReading reading, PersonId person) => scope.Connection.Execute("""
         insert into odometer (plate, at, km, person_id, reason, hours)
         values (@plate, @at, @km, @person, @Reason, @Hours) on conflict do nothing
         """, new { plate, at = CardStore.Iso(reading.At),

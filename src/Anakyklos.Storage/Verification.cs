@@ -9,6 +9,7 @@ public static class Verification
     /// <param name="database">The workshop.</param>
     /// <param name="cards">How many cards were looked at.</param>
     /// <param name="events">How many events were looked at.</param>
+    /// <returns>One sentence for everything that is wrong; empty when the file is sound.</returns>
     public static IReadOnlyList<string> Run(WorkshopDatabase database, out int cards, out int events)
     {
         using var connection = database.Connect();

@@ -7,12 +7,13 @@ namespace Anakyklos.Storage;
 
 /// <summary>
 /// The workshop's one SQLite file: write-ahead log with full sync, so that what was committed survives the power going. Reading connections
-/// are
-/// pooled; all writing goes through <see cref="Writes"/>.
+/// are pooled; all writing goes through <see cref="Writes"/>.
 /// </summary>
 public sealed class WorkshopDatabase : IDisposable
 {
     private readonly string _connection;
+
+    static WorkshopDatabase() => StoredIds.Register();
 
     /// <summary>Opens the file, makes it if it is missing, and brings its tables up to date.</summary>
     /// <param name="path">The database file.</param>
@@ -43,6 +44,7 @@ public sealed class WorkshopDatabase : IDisposable
     public WriteQueue Writes { get; }
 
     /// <summary>A connection for reading, to be disposed of by the caller.</summary>
+    /// <returns>Open; the caller disposes of it.</returns>
     public SqliteConnection Connect()
     {
         var connection = new SqliteConnection(_connection);

@@ -31,6 +31,7 @@ public sealed class WriteQueue : IDisposable
     /// <summary>Writes; the task ends when it is on the disk, or with the exception of the work, of which then nothing is kept.</summary>
     /// <typeparam name="T">What the work answers.</typeparam>
     /// <param name="work">Runs alone, on whichever thread is at the desk.</param>
+    /// <returns>What the work returned, once it is on the disk.</returns>
     /// <exception cref="ObjectDisposedException">The database was closed.</exception>
     public Task<T> Run<T>(Func<WriteScope, T> work)
     {
@@ -152,6 +153,7 @@ public sealed class WriteScope
     /// <summary>Runs a statement that is prepared once and used by every write of its kind.</summary>
     /// <param name="sql">The statement.</param>
     /// <param name="values">Its parameters by name, with their sign.</param>
+    /// <returns>How many rows were changed.</returns>
     public int Run(string sql, params ReadOnlySpan<(string Name, object? Value)> values) => _prepared.Run(sql, values);
 
     /// <summary>The first row of a prepared query, or the default when there is none.</summary>
@@ -159,6 +161,7 @@ public sealed class WriteScope
     /// <param name="sql">The query.</param>
     /// <param name="row">Makes it from the row.</param>
     /// <param name="values">Parameters by name, with their sign.</param>
+    /// <returns>What was made of the first row, or the default when there is none.</returns>
     public T? First<T>(string sql, Func<SqliteDataReader, T> row, params ReadOnlySpan<(string Name, object? Value)> values) =>
         _prepared.First(sql, row, values);
 

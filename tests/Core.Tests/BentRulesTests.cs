@@ -148,8 +148,8 @@ public class BentRulesTests
     [Fact]
     public void A_part_that_stands_in_has_a_number()
     {
-        var parts = new Dictionary<string, KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "", "It is all there was") };
-        Assert.Contains(_bench.Refusals(FullKit() with { Parts = parts }), r => r.Field == "part-oil-filter");
+        var parts = new Dictionary<PartId, KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "", "It is all there was") };
+        Assert.Contains(_bench.Refusals(FullKit() with { Parts = parts }), r => r.Field == "parts.oil-filter");
     }
 
     [Theory]
@@ -157,7 +157,7 @@ public class BentRulesTests
     [InlineData(KitChoice.Other)]
     public void A_wrong_part_that_also_fits_is_refused_whatever_it_is_called(KitChoice choice)
     {
-        var parts = new Dictionary<string, KitPart>(FullKit().Parts) { ["oil-filter"] = new(choice, "tc 0617f", "It screws on") };
+        var parts = new Dictionary<PartId, KitPart>(FullKit().Parts) { ["oil-filter"] = new(choice, "tc 0617f", "It screws on") };
         Assert.Contains(_bench.Refusals(FullKit() with { Parts = parts }), r => r.What.Contains("9 mm shorter"));
     }
 

@@ -20,23 +20,25 @@ internal static class CardDigest
             Line($"open {item.Kind} {item.Id} | {item.Name} | {item.Detail} | by {item.By} since {item.Since} count {item.Count}");
         foreach (var step in card.Steps)
             Line($"step {step.Id} {card.State(step.Id).Status} through {card.State(step.Id).Through?.Seq} | {card.State(step.Id).Reason}");
-        foreach (var wait in card.Waits.OrderBy(w => w.Id, StringComparer.Ordinal))
+        foreach (var wait in card.Waits.OrderBy(w => w.Id.Text, StringComparer.Ordinal))
             Line($"wait {wait.Id} {wait.For} {wait.From:O} {wait.Until:O}");
-        foreach (var fluid in card.Sheet.Fluids.Keys.Order(StringComparer.Ordinal))
+        foreach (var fluid in card.Sheet.Fluids.Keys.OrderBy(f => f.Text, StringComparer.Ordinal))
             Line($"fluid {fluid} {Words(card.Fluid(fluid))}");
-        foreach (var part in card.Sheet.Parts.Keys.Where(card.IsFitted).Order(StringComparer.Ordinal))
+        foreach (var part in card.Sheet.Parts.Keys.Where(card.IsFitted).OrderBy(p => p.Text, StringComparer.Ordinal))
             Line($"fitted {part}");
         foreach (var (seq, d, named) in card.Deviations.Select(d => (d.Seq, d.Event, card.IsCountersigned(d.Seq))))
             Line($"deviation {seq} {d.Kind} {d.Step} {d.Part} | {d.What} | {d.Reason} | {d.NeedsCountersignature} {named}");
         foreach (var f in card.Findings)
             Line($"finding {f.Seq} {f.Event.Grade} {f.Event.Step} | {f.Event.Text} | {card.DecisionOn(f.Seq)?.Event.Words}");
-        foreach (var kit in card.Kit?.Parts.OrderBy(p => p.Key, StringComparer.Ordinal) ?? Enumerable.Empty<KeyValuePair<string, string>>())
+        foreach (var kit in card.Kit?.Parts.OrderBy(p => p.Key.Text, StringComparer.Ordinal)
+            ?? Enumerable.Empty<KeyValuePair<PartId, string>>())
             Line($"kit {kit.Key} {kit.Value}");
-        foreach (var oil in card.Kit?.Oils.OrderBy(o => o.Key, StringComparer.Ordinal) ?? Enumerable.Empty<KeyValuePair<string, KitOil>>())
+        foreach (var oil in card.Kit?.Oils.OrderBy(o => o.Key.Text, StringComparer.Ordinal)
+            ?? Enumerable.Empty<KeyValuePair<FluidId, KitOil>>())
             Line($"kit {oil.Key} {In(oil.Value.Amount)} {oil.Value.Product} | {oil.Value.Lacks}");
         foreach (var joint in card.JointsOpened)
             Line($"joint {joint.Id}");
-        foreach (var seal in card.SealsLeftIn.OrderBy(s => s.Key, StringComparer.Ordinal))
+        foreach (var seal in card.SealsLeftIn.OrderBy(s => s.Key.Text, StringComparer.Ordinal))
             Line($"seal {seal.Key} {seal.Value}");
         Line($"jobs {string.Join(" ", card.Jobs)} | done {string.Join(" ", card.JobsDone)}");
         Line($"lift {card.LiftUp} engine {card.EngineRuns} ended {card.Ended?.Seq} next {card.Next?.Id} void {card.CanBeVoid}");

@@ -13,9 +13,9 @@ public class CardTests
 
     private JobCard Card => _bench.Card;
 
-    private static Dictionary<string, KitPart> Kit(string part, KitPart lies)
+    private static Dictionary<PartId, KitPart> Kit(string part, KitPart lies)
     {
-        var parts = new Dictionary<string, KitPart>(FullKit().Parts);
+        var parts = new Dictionary<PartId, KitPart>(FullKit().Parts);
         parts[part] = lies;
         return parts;
     }
@@ -86,7 +86,7 @@ public class CardTests
     public void A_corrected_reading_that_fails_opens_the_plug_again()
     {
         _bench.WorkUpTo("wash-joints");
-        var reading = Card.History.Last(h => h.Event is ReadingTaken { Step: "tighten-drain-plug" });
+        var reading = Card.History.Last(h => h.Event is ReadingTaken r && r.Step == "tighten-drain-plug");
         Assert.Equal("reason", _bench.Refusals(new CorrectReading(reading.Seq, Nm(30), " "))[0].Field);
         _bench.Do(new CorrectReading(reading.Seq, Nm(30), "Read the wrong line"));
         Assert.Contains(Card.Open, o => o.Id == "engine-drain-plug");
@@ -162,7 +162,7 @@ public class CardTests
     {
         _bench.WorkUpTo("look-at-joints");
         _bench.Do(new ReportLeak("look-at-joints", "oil-filter-cap"));
-        Assert.Contains(Card.Open, o => o is { Id: "oil-filter-cap", Detail: "leaks" });
+        Assert.Contains(Card.Open, o => o.Id == "oil-filter-cap" && o.Detail == "leaks");
         Assert.Equal("tighten-filter-cap", Card.Next!.Id);
         _bench.Do(new TakeReading("tighten-filter-cap", Nm(25)));
         Assert.Contains("has not run since", _bench.Refusals(new ConfirmStep("look-at-joints"))[0].What);
@@ -215,7 +215,7 @@ public class CardTests
         var wrong = _bench.Refusals(FullKit() with { Parts = Kit("oil-filter", new(KitChoice.InHand, "tc 0617f")) });
         Assert.Contains("9 mm shorter", Assert.Single(wrong).What);
         var missing = _bench.Refusals(FullKit() with { Parts = Kit("oil-filter", new(KitChoice.Missing)), Oils = EngineOil(7, "") });
-        Assert.Equal(["part-oil-filter", "product-engine-oil"], missing.Select(r => r.Field));
+        Assert.Equal(["parts.oil-filter", "oils.engine-oil.product"], missing.Select(r => r.Field));
         _bench.Do(FullKit() with { Parts = Kit("oil-filter", new(KitChoice.Other, "TC-0630-F", "Only one on the shelf")) });
         Assert.True(Card.Deviations.Single().Event.NeedsCountersignature);
     }
@@ -225,7 +225,7 @@ public class CardTests
     [InlineData(1, true)]
     public void An_old_washer_may_go_back_as_often_as_the_sheet_allows(int before, bool second)
     {
-        var bench = new Workbench(seals: new Dictionary<string, int> { ["drain-washer"] = before });
+        var bench = new Workbench(seals: new Dictionary<PartId, int> { ["drain-washer"] = before });
         bench.WorkUpTo("lay-out-kit");
         Assert.Contains("reason", bench.Refusals(FullKit() with { Parts = Kit("drain-washer", new(KitChoice.OldAgain)) })[0].What);
         bench.Do(FullKit() with { Parts = Kit("drain-washer", new(KitChoice.OldAgain, "", "Box is empty")) });

@@ -63,7 +63,7 @@ public sealed class CoachTests
     {
         foreach (var sheet in ComposerTests.Sheets.Values)
         {
-            var card = On(sheet.Id, [.. sheet.Jobs.Keys]);
+            var card = On(sheet.Id.Text, [.. sheet.Jobs.Keys]);
             for (var now = card.History[^1].At; card.Next is { } step;)
             {
                 now += step.Takes;
@@ -85,10 +85,10 @@ public sealed class CoachTests
         }
     }
 
-    private static IEnumerable<CardCommand> Everything(string step) =>
+    internal static IEnumerable<CardCommand> Everything(StepId step) =>
     [
         new ConfirmStep(step), new ConfirmStep(step, 3),
-            new ConfirmKit(step, new Dictionary<string, KitPart>(), [], new Dictionary<string, OilLaidOut>()),
+            new ConfirmKit(step, new Dictionary<PartId, KitPart>(), [], new Dictionary<FluidId, OilLaidOut>()),
         new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
             new TakeOut(step, Litres(0.1m)),
         new Measure(step, Litres(1)), new ReadGauge(step, new Level(0.5m)), new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
@@ -98,7 +98,7 @@ public sealed class CoachTests
             new UnheardOf(),
     ];
 
-    private sealed record Unheard(string Step) : StepCommand(Step);
+    private sealed record Unheard(StepId Step) : StepCommand(Step);
 
     private sealed record UnheardOf : CardCommand;
 
@@ -135,7 +135,7 @@ public sealed class CoachTests
         var fluid = Courier.Fluids["engine-oil"];
         var other = Courier with
         {
-            Fluids = new Dictionary<string, FluidSystem>(Courier.Fluids)
+            Fluids = new Dictionary<FluidId, FluidSystem>(Courier.Fluids)
             {
                 ["engine-oil"] = fluid with { SafeToStart = fluid.SafeToStart! with { Value = L(6) },
                     BetweenMarks = fluid.BetweenMarks! with { Value = L(9) },

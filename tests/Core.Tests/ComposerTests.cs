@@ -8,14 +8,14 @@ namespace Anakyklos.Core.Tests;
 /// <summary>What a set of jobs asks for, on the depot's own sheets. What is expected is worked out from the sheets by hand.</summary>
 public class ComposerTests
 {
-    internal static readonly IReadOnlyDictionary<string, ModelSheet> Sheets = Files
+    internal static readonly IReadOnlyDictionary<SheetId, ModelSheet> Sheets = Files
         .Select(f => SheetReader.Read(File.ReadAllText(f)).Sheet!).ToDictionary(s => s.Id);
 
     private static string[] Files => Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "sheets"), "*.json");
 
     private static readonly ModelSheet Brae = Sheets["ostler-brae-28d"];
 
-    internal static readonly string[] FullService =
+    internal static readonly JobId[] FullService =
         ["engine-oil-and-filter", "gearbox-oil", "transfer-oil", "front-axle-oil", "rear-axle-oil", "air-filter", "fuel-filter", "grease",
         "coolant", "brake-fluid"];
 
@@ -26,7 +26,7 @@ public class ComposerTests
         var data = new TheoryData<string, string>();
         foreach (var sheet in Sheets.Values)
             foreach (var job in sheet.Jobs.Keys)
-                data.Add(sheet.Id, job);
+                data.Add(sheet.Id.Text, job.Text);
         return data;
     }
 
@@ -46,8 +46,8 @@ public class ComposerTests
     public void Two_oils_open_the_skid_plate_once_and_close_it_after_the_leak_check()
     {
         var steps = CardPlanner.Compose(Brae, ["gearbox-oil", "transfer-oil"]);
-        Assert.Single(steps, s => s is { What: "rear-skid-plate", Kind: StepKind.Open });
-        Assert.Single(steps, s => s is { What: "rear-skid-plate", Kind: StepKind.Close });
+        Assert.Single(steps, s => s.What == "rear-skid-plate" && s.Kind == StepKind.Open);
+        Assert.Single(steps, s => s.What == "rear-skid-plate" && s.Kind == StepKind.Close);
         Assert.Single(steps, s => s.Kind == StepKind.Look);
         Assert.True(At(steps, "look-at-joints") < At(steps, "rear-skid-plate-on"));
         Assert.True(At(steps, "tighten-transfer-fill-plug") < At(steps, "look-at-joints"));
@@ -117,7 +117,7 @@ public class ComposerTests
     [Fact]
     public void Wheels_are_bled_in_the_order_of_each_model()
     {
-        string[] Order(string sheet) => [.. CardPlanner.Compose(Sheets[sheet], ["brake-fluid"]).Where(s => s.Id.StartsWith("bleed"))
+        StepId[] Order(string sheet) => [.. CardPlanner.Compose(Sheets[sheet], ["brake-fluid"]).Where(s => s.Id.Text.StartsWith("bleed"))
             .Select(s => s.Id)];
         Assert.Equal(["bleed-rear-right", "bleed-rear-left", "bleed-front-right", "bleed-front-left"], Order("corran-fen-12"));
         Assert.Equal(["bleed-rear-left", "bleed-rear-right", "bleed-front-right", "bleed-front-left"], Order("ostler-brae-28d"));

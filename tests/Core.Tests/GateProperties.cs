@@ -18,13 +18,13 @@ public class GateProperties
     // An independent account of the workshop, kept from accepted events alone and without any of the card's own state.
     private sealed class Ledger
     {
-        private readonly HashSet<string> _out = [];
+        private readonly HashSet<ThingId> _out = [];
         private decimal _oil = 6;
         private bool _drained, _looked, _ran, _up, _kit;
 
         internal void Book(CardEvent e, IReadOnlyList<SheetStep> steps)
         {
-            SheetStep Of(string id) => steps.Single(s => s.Id == id);
+            SheetStep Of(StepId id) => steps.Single(s => s.Id == id);
             switch (e)
             {
                 case KitConfirmed: _kit = true; break;
@@ -46,7 +46,7 @@ public class GateProperties
             }
         }
 
-        private static bool IsPlug(string what) => Courier.Fasteners.ContainsKey(what);
+        private static bool IsPlug(ThingId what) => Courier.Fasteners.ContainsKey(what);
 
         private void Step(SheetStep s)
         {
@@ -57,7 +57,7 @@ public class GateProperties
                     (_oil, _drained) = (0, true);
                     _out.Add(s.What);
                     break;
-                case StepKind.Open or StepKind.Secure when s.What.Length > 0: _out.Add(s.What); break;
+                case StepKind.Open or StepKind.Secure when !s.What.IsEmpty: _out.Add(s.What); break;
                 case StepKind.Close:
                     if (s.What == "undertray" && _drained) Assert.True(_looked, "undertray on before the joints were looked at");
                     _out.Remove(s.What);
@@ -66,7 +66,7 @@ public class GateProperties
                 case StepKind.Lower: Assert.DoesNotContain(_out, IsPlug); _up = false; break;
                 case StepKind.Warm or StepKind.Run:
                     Assert.True(_oil >= 4.6m, $"started with {_oil} L");
-                    Assert.DoesNotContain(_out, w => IsPlug(w) || w is "oil-filler-cap" or "dipstick");
+                    Assert.DoesNotContain(_out, w => IsPlug(w) || w.Text is "oil-filler-cap" or "dipstick");
                     (_ran, _looked) = (true, false);
                     break;
                 case StepKind.Look: Assert.True(_ran); _looked = true; break;
@@ -87,7 +87,7 @@ public class GateProperties
             3 => new TakeBack(card.History.Count),
             5 => new MoveLift(b % 2 == 0, b % 3 != 0),
             7 => new Deviate(step.Id, b % 2 == 0 ? DeviationKind.NoReading : DeviationKind.StepLeftOut, "so"),
-            9 => new CutWait(step.Awaits.FirstOrDefault() ?? step.Id, "so"),
+            9 => new CutWait(step.Awaits.Append(step.Id).First(), "so"),
             11 => new ReportLeak("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
             13 => new FailReset(step.Id),
             15 => new Sign(),
@@ -128,8 +128,8 @@ public class GateProperties
                 Assert.All(bench.Card.Steps, s => Assert.True(bench.Card.State(s.Id).Status is StepStatus.Done or StepStatus.LeftOut));
                 Interlocked.Increment(ref signed);
             }
-            if (bench.Card.History.Any(h => h.Event is StepDone { Step: "drain" })) Interlocked.Increment(ref drained);
-            if (bench.Card.History.Any(h => h.Event is StepDone { Step: "start" })) Interlocked.Increment(ref started);
+            if (bench.Card.History.Any(h => h.Event is StepDone d && d.Step == "drain")) Interlocked.Increment(ref drained);
+            if (bench.Card.History.Any(h => h.Event is StepDone d && d.Step == "start")) Interlocked.Increment(ref started);
         }, iter: Walks);
         // The property would be empty if the random runs never got that far.
         Assert.True(Walks < 400 || (drained > 100 && started > 40 && signed > 5), $"{drained} drained, {started} started, {signed} signed");

@@ -200,9 +200,9 @@ public sealed class KernelTests
         _bench.WorkUpTo("undertray-on");
         _bench.Do(new PutAside("label", "Printer is out"));
         var reasons = _bench.Refusals(new Sign());
-        Assert.Contains(reasons, r => r is { Step: "label" } && r.What.EndsWith("is left for later."));
-        Assert.Contains(reasons, r => r is { Step: "undertray-on" } && r.What.EndsWith("is not done."));
-        Assert.Contains(reasons, r => r is { What: "Undertray: still open, 9 screws out.", Step: "undertray-on" });
+        Assert.Contains(reasons, r => r.Step == "label" && r.What.EndsWith("is left for later."));
+        Assert.Contains(reasons, r => r.Step == "undertray-on" && r.What.EndsWith("is not done."));
+        Assert.Contains(reasons, r => r.What == "Undertray: still open, 9 screws out." && r.Step == "undertray-on");
         _bench.WorkUpTo();
         _bench.Do(new Sign());
         foreach (var said in new CardCommand[] { new ConfirmStep("label"), new Sign(), new PartIsHere("TC-0621-F"), new VoidCard("Oops") })
@@ -215,7 +215,7 @@ public sealed class KernelTests
         _bench.WorkUpTo("lifting-points");
         _bench.Do(new PutAside("raise", "The lift is being looked at"));
         // Nothing that is done from underneath is offered while the vehicle stays down.
-        Assert.True(Card.Next is null or { Lift: not LiftNeed.Up } or { MovesLift: true }, Card.Next?.Id);
+        Assert.True(Card.Next is null or { Lift: not LiftNeed.Up } or { MovesLift: true }, $"{Card.Next?.Id}");
         Assert.DoesNotContain(Card.Remaining.TakeWhile(s => s.Id != "raise"), s => s.Lift == LiftNeed.Up);
     }
 

@@ -34,10 +34,10 @@ public sealed class KitTests
         [new("Hex 14", "board"), new("T30 bit", "rack")], [Wrench("TW-2", 5, 60, Today)],
         [new("Large", L(16)), new("Small", L(8))], new([Lowash, Classic], CoverBook.Empty));
 
-    private static KitList Of(Shelf shelf, IReadOnlyDictionary<string, int>? seals = null, params string[] jobs)
+    private static KitList Of(Shelf shelf, IReadOnlyDictionary<PartId, int>? seals = null, params JobId[] jobs)
     {
-        string[] all = jobs.Length > 0 ? jobs : ["engine-oil-and-filter"];
-        return KitCheck.Of(Courier, all, CardPlanner.Compose(Courier, all), seals ?? new Dictionary<string, int>(), shelf, null, Today);
+        JobId[] all = jobs.Length > 0 ? jobs : ["engine-oil-and-filter"];
+        return KitCheck.Of(Courier, all, CardPlanner.Compose(Courier, all), seals ?? new Dictionary<PartId, int>(), shelf, null, Today);
     }
 
     private static Shelf With(params StockPart[] parts) =>
@@ -66,8 +66,8 @@ public sealed class KitTests
     [InlineData("TC-0621-F", 0, KitVerdict.Stops)]
     public void What_is_missing_stops_the_job_or_makes_it_worse(string number, int usedAgain, KitVerdict verdict)
     {
-        var line = Of(With(Part(number, 0)), new Dictionary<string,
-            int> { ["drain-washer"] = usedAgain }).Parts.Single(p => p.Number == number);
+        var line = Of(With(Part(number, 0)), new Dictionary<PartId, int> { ["drain-washer"] = usedAgain }).Parts
+            .Single(p => p.Number == number);
         Assert.Equal((verdict, 1), (line.Verdict, line.Missing));
     }
 
@@ -82,8 +82,8 @@ public sealed class KitTests
     public void A_scanned_number_is_held_against_the_sheet(string scan, ScanVerdict verdict, string? part)
     {
         var shelf = With(Part("TC-0621-F", 2, "TC-0640-F"), Part("TC-0640-F", 0));
-        var found = ScannedPart.Of(Of(shelf), shelf, new HashSet<string> { "filter-cap-ring" }, scan);
-        Assert.Equal((verdict, part), (found.Verdict, found.Part?.Id));
+        var found = ScannedPart.Of(Of(shelf), shelf, new HashSet<PartId> { "filter-cap-ring" }, scan);
+        Assert.Equal((verdict, part), (found.Verdict, found.Part?.Id.Text));
         Assert.Equal(verdict == ScanVerdict.WrongButFits, found.Why.Length > 0);
     }
 
@@ -148,8 +148,8 @@ public sealed class KitTests
     {
         Assert.Equal(["Small"], Of(Full).Pan!.Pans.Select(p => p.Name)); // 6.4 L
         var brae = SheetReader.Read(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "ostler-brae-28d.json"))).Sheet!;
-        string[] jobs = ["engine-oil-and-filter", "gearbox-oil", "coolant"];
-        var kit = KitCheck.Of(brae, jobs, CardPlanner.Compose(brae, jobs), new Dictionary<string, int>(), Full, null, Today);
+        JobId[] jobs = ["engine-oil-and-filter", "gearbox-oil", "coolant"];
+        var kit = KitCheck.Of(brae, jobs, CardPlanner.Compose(brae, jobs), new Dictionary<PartId, int>(), Full, null, Today);
         // The coolant, 9.8 L, has the large one to itself; of the oils 7.2 L and 2.4 L do not both go into the small one of 8 L.
         Assert.Equal(["Large", "Small"], kit.Pan!.Pans.Select(p => p.Name));
         Assert.Equal(L(19.4m), kit.Pan.ComesOut);
@@ -253,16 +253,16 @@ public sealed class KitTests
         var washer = Courier.Parts["drain-washer"];
         var sheet = Courier with
         {
-            Parts = new Dictionary<string, Part>(Courier.Parts) { ["second"] = washer with { Id = "second", Compare = true } },
-            Jobs = new Dictionary<string, Job>(Courier.Jobs)
+            Parts = new Dictionary<PartId, Part>(Courier.Parts) { ["second"] = washer with { Id = "second", Compare = true } },
+            Jobs = new Dictionary<JobId, Job>(Courier.Jobs)
             {
                 ["engine-oil-and-filter"] =
                     Courier.Jobs["engine-oil-and-filter"] with { Parts = [.. Courier.Jobs["engine-oil-and-filter"].Parts, "second"] },
             },
         };
-        string[] jobs = ["engine-oil-and-filter"];
+        JobId[] jobs = ["engine-oil-and-filter"];
         KitPartLine Line(int there, int first, int second) => KitCheck.Of(sheet, jobs, CardPlanner.Compose(Courier, jobs),
-            new Dictionary<string, int> { ["drain-washer"] = first, ["second"] = second }, With(Part("TC-0714-R", there)), null, Today)
+            new Dictionary<PartId, int> { ["drain-washer"] = first, ["second"] = second }, With(Part("TC-0714-R", there)), null, Today)
             .Parts.Single(p => p.Number == "TC-0714-R");
         Assert.Equal((2, 1, 3, true), (Line(1, 3, 0).Wanted, Line(1, 3, 0).Missing, Line(1, 3, 0).UsedAgain, Line(1, 3, 0).Compare));
         Assert.Equal(KitVerdict.Worse, Line(1, 1, 0).Verdict); // the one that was not used again may stay
@@ -272,10 +272,10 @@ public sealed class KitTests
     [Fact]
     public void A_foreign_number_leads_to_nothing()
     {
-        var found = ScannedPart.Of(Of(Full), Full, new HashSet<string>(), "OB-2201-F");
+        var found = ScannedPart.Of(Of(Full), Full, new HashSet<PartId>(), "OB-2201-F");
         Assert.Equal((ScanVerdict.Foreign, null, "", ""), (found.Verdict, found.Part, found.Number, found.Why));
-        Assert.Equal("", ScannedPart.Of(Of(Full), Full, new HashSet<string>(), "TC-0621-F").Why);
-        var enough = ScannedPart.Of(Of(Full), Full, new HashSet<string> { "oil-filter" }, "TC-0621-F");
+        Assert.Equal("", ScannedPart.Of(Of(Full), Full, new HashSet<PartId>(), "TC-0621-F").Why);
+        var enough = ScannedPart.Of(Of(Full), Full, new HashSet<PartId> { "oil-filter" }, "TC-0621-F");
         Assert.Equal((ScanVerdict.Enough, "TC-0621-F", ""), (enough.Verdict, enough.Number, enough.Why));
     }
 
@@ -301,7 +301,7 @@ public sealed class KitTests
     public void An_order_lists_parts_then_fluids_each_by_name()
     {
         var brae = ComposerTests.Sheets["ostler-brae-28d"];
-        string[] jobs = ["engine-oil-and-filter", "gearbox-oil", "coolant"];
+        JobId[] jobs = ["engine-oil-and-filter", "gearbox-oil", "coolant"];
         var lines = OrderList.Of([new("A", brae, jobs, CardPlanner.Compose(brae, jobs))], Shelf.Empty, Today, _ => null);
         var fluids = lines.Where(l => l.Count is null).Select(l => l.Number).ToList();
         Assert.Equal(3, fluids.Count);

@@ -20,7 +20,7 @@ public sealed class LayingOutTests
     private static ConfirmKit With(string part, KitPart lies)
     {
         var kit = FullKit();
-        return kit with { Parts = new Dictionary<string, KitPart>(kit.Parts) { [part] = lies } };
+        return kit with { Parts = new Dictionary<PartId, KitPart>(kit.Parts) { [part] = lies } };
     }
 
     private static ConfirmKit Oil(decimal litres, string product, string reason = "") =>
@@ -39,7 +39,7 @@ public sealed class LayingOutTests
         _bench.WorkUpTo("lay-out-kit");
         var refused = Only(With("drain-washer", new(choice, new string('7', signs))));
         Assert.Contains(says, refused.What);
-        Assert.Equal("part-drain-washer", refused.Field);
+        Assert.Equal("parts.drain-washer", refused.Field);
     }
 
     [Theory]
@@ -56,7 +56,7 @@ public sealed class LayingOutTests
     {
         _bench.WorkUpTo("lay-out-kit");
         var refused = Only(With(part, new(choice, number, reason)));
-        Assert.Equal((says, $"part-{part}"), (refused.What, refused.Field));
+        Assert.Equal((says, $"parts.{part}"), (refused.What, refused.Field));
         Assert.Null(Card.Kit);
     }
 
@@ -67,7 +67,7 @@ public sealed class LayingOutTests
         Assert.Contains("use the old one again", Only(With("drain-washer", new(KitChoice.Missing))).Do);
         Assert.DoesNotContain("old one", Only(With("oil-filter", new(KitChoice.Missing))).Do);
         // A part that nobody said a word about is not in hand.
-        Assert.Equal(3, _bench.Refusals(FullKit() with { Parts = new Dictionary<string, KitPart>() }).Count);
+        Assert.Equal(3, _bench.Refusals(FullKit() with { Parts = new Dictionary<PartId, KitPart>() }).Count);
     }
 
     [Theory]
@@ -77,7 +77,7 @@ public sealed class LayingOutTests
     [InlineData(6, "7 times by now")]
     public void How_often_a_seal_went_back_is_told(int before, string says)
     {
-        var bench = new Workbench(seals: new Dictionary<string, int> { ["drain-washer"] = before });
+        var bench = new Workbench(seals: new Dictionary<PartId, int> { ["drain-washer"] = before });
         bench.WorkUpTo("lay-out-kit");
         bench.Do(With("drain-washer", new(KitChoice.OldAgain, "", "Box is empty")));
         Assert.Equal($"Washer for the drain plug used again, {says}", bench.Card.Deviations.Single().Event.What);
@@ -106,18 +106,19 @@ public sealed class LayingOutTests
         if (says is null)
             _bench.Do(Oil((decimal)litres, Lowash));
         else
-            Assert.Equal((says, "amount-engine-oil"), (Only(Oil((decimal)litres, Lowash)).What.Replace(",000", "000").Replace("−", "-"),
-                Only(Oil((decimal)litres, Lowash)).Field));
+            Assert.Equal((says, "oils.engine-oil.amount"),
+                (Only(Oil((decimal)litres, Lowash)).What.Replace(",000", "000").Replace("−", "-"),
+                    Only(Oil((decimal)litres, Lowash)).Field));
     }
 
     [Fact]
     public void A_fluid_that_nobody_spoke_of_is_not_in_hand()
     {
         _bench.WorkUpTo("lay-out-kit");
-        var reasons = _bench.Refusals(FullKit() with { Oils = new Dictionary<string, OilLaidOut>() });
-        Assert.Equal(["amount-engine-oil", "product-engine-oil"], reasons.Select(r => r.Field));
-        Assert.Equal("product-engine-oil", Only(Oil(7, "x")).Field);
-        Assert.Equal("product-engine-oil", Only(Oil(7, new string('x', 401))).Field);
+        var reasons = _bench.Refusals(FullKit() with { Oils = new Dictionary<FluidId, OilLaidOut>() });
+        Assert.Equal(["oils.engine-oil.amount", "oils.engine-oil.product"], reasons.Select(r => r.Field));
+        Assert.Equal("oils.engine-oil.product", Only(Oil(7, "x")).Field);
+        Assert.Equal("oils.engine-oil.product", Only(Oil(7, new string('x', 401))).Field);
     }
 
     [Theory]
@@ -144,7 +145,7 @@ public sealed class LayingOutTests
     {
         var card = On("tarn-courier-20d", "air-filter");
         var kit = new ConfirmKit(card.Steps.First(s => s.Kind == StepKind.Kit).Id,
-            new Dictionary<string, KitPart> { ["air-filter"] = new(KitChoice.InHand) }, [], new Dictionary<string, OilLaidOut>());
+            new Dictionary<PartId, KitPart> { ["air-filter"] = new(KitChoice.InHand) }, [], new Dictionary<FluidId, OilLaidOut>());
         Assert.IsType<Accepted>(card.Decide(kit, Iona, card.History[0].At));
     }
 
@@ -169,8 +170,8 @@ public sealed class LayingOutTests
         _bench.Do(Oil(7, Classic, "Boat is late"));
         Assert.Equal("Boat is late", Card.OilInHand("engine-oil")!.Reason);
         // Not poured yet: laid out again it is judged again, and the reason is asked for again.
-        Assert.Equal("reason-engine-oil", Only(Oil(7, Classic)).Field);
-        Assert.Equal("reason-engine-oil", Only(Oil(7, Classic, "x")).Field);
+        Assert.Equal("oils.engine-oil.reason", Only(Oil(7, Classic)).Field);
+        Assert.Equal("oils.engine-oil.reason", Only(Oil(7, Classic, "x")).Field);
         Assert.Single(Card.Deviations);
         _bench.Do(Oil(7, Lowash));
         Assert.Empty(Card.Deviations);
@@ -182,8 +183,8 @@ public sealed class LayingOutTests
         _bench.Facts = _bench.Facts with { UnderWarranty = true };
         _bench.WorkUpTo("lay-out-kit");
         var refused = Only(Oil(7, Classic, "Boat is late"));
-        Assert.Equal(("product-engine-oil", true), (refused.Field, refused.What.EndsWith("the vehicle is under warranty.")));
-        Assert.Equal("reason-engine-oil", Only(Oil(7, "Maker's own 5W-30")).Field);
+        Assert.Equal(("oils.engine-oil.product", true), (refused.Field, refused.What.EndsWith("the vehicle is under warranty.")));
+        Assert.Equal("oils.engine-oil.reason", Only(Oil(7, "Maker's own 5W-30")).Field);
         _bench.Do(Oil(7, "Maker's own 5W-30", "From the maker's drum"));
         Assert.Equal((DeviationKind.OtherOil, "engine-oil", true), Card.Deviations.Select(d =>
             (d.Event.Kind, d.Event.Part, d.Event.NeedsCountersignature)).Single());
@@ -201,7 +202,7 @@ public sealed class LayingOutTests
         Assert.Single(Card.Deviations, d => d.Event.Kind == DeviationKind.OtherOil);
         Assert.StartsWith("Some of", Only(Oil(9, Lowash)).What);
         // Both, with what is poured among them: judged anew, for now something else goes in as well.
-        Assert.Equal("reason-engine-oil", Only(Oil(9, $"{Classic} + {Lowash}")).Field);
+        Assert.Equal("oils.engine-oil.reason", Only(Oil(9, $"{Classic} + {Lowash}")).Field);
         _bench.Do(Oil(9, $"{Lowash} + {Classic}", "Rest of the can"));
         Assert.Equal(L(9), Card.OilInHand("engine-oil")!.Amount);
     }

@@ -142,7 +142,7 @@ public class NoHarmTests
     {
         _bench.WorkUpTo("lay-out-kit");
         var kit = FullKit() with { Parts =
-            new Dictionary<string, KitPart>(FullKit().Parts) { ["drain-washer"] = new(KitChoice.InHand, "TC-0718-R") } };
+            new Dictionary<PartId, KitPart>(FullKit().Parts) { ["drain-washer"] = new(KitChoice.InHand, "TC-0718-R") } };
         Assert.Contains("is not the number", _bench.Refusals(kit)[0].What);
         _bench.Facts = _bench.Facts with { Shelf = _bench.Facts.Shelf with { Parts = [new("TC-0714-R", "Washer", 0, 0, "TC-0718-R", []),
             new("TC-0718-R", "Washer", 3, 0, "", [])] } };
@@ -157,10 +157,10 @@ public class NoHarmTests
         var sheet = ComposerTests.Sheets["tarn-courier-20d"];
         var opened = CardWalk.Open(sheet, ["cabin-filter"],
             CardPlanner.Compose(sheet, ["cabin-filter"])).Opened with { SealsUsedAgain =
-            new Dictionary<string, int> { ["drain-washer"] = 1 } };
+            new Dictionary<PartId, int> { ["drain-washer"] = 1 } };
         var (card, _) = Walk(JobCard.Replay(sheet, [new(1, Morning, Iona, Guid.NewGuid(), opened)]), _ => false);
         Assert.Equal(1, card.SealsLeftIn["drain-washer"]);
-        var bench = new Workbench(seals: new Dictionary<string, int> { ["drain-washer"] = 1 });
+        var bench = new Workbench(seals: new Dictionary<PartId, int> { ["drain-washer"] = 1 });
         bench.WorkUpTo();
         Assert.Empty(bench.Card.SealsLeftIn); // a new one went in
     }

@@ -14,8 +14,8 @@ public class OrderOfWorkTests
             var all = new TheoryData<string, int>();
             foreach (var sheet in ComposerTests.Sheets.Keys.Order())
             {
-                all.Add(sheet, 1);
-                all.Add(sheet, 2);
+                all.Add(sheet.Text, 1);
+                all.Add(sheet.Text, 2);
             }
             return all;
         }
@@ -85,7 +85,7 @@ public class OrderOfWorkTests
     {
         foreach (var warm in plan.Rows.Where(r => r.Step.Kind == StepKind.Warm))
             foreach (var drain in plan.Rows.Where(r => r.Step.Kind == StepKind.Drain
-                && sheet.Fluids[sheet.Fasteners[r.Step.What].Drains!].DrainHot))
+                && sheet.Fluids[sheet.Fasteners[r.Step.What].Drains!.Value].DrainHot))
                 Assert.InRange(drain.Begins - warm.Ends, TimeSpan.Zero, TimeSpan.FromMinutes(25));
         foreach (var settle in plan.Rows.Where(r => r.Step.Kind == StepKind.Settle))
             foreach (var gauge in plan.Rows.Where(r => r.Step.Kind == StepKind.Gauge && sheet.Fluids[r.Step.What].Pumped))
@@ -138,7 +138,7 @@ public class OrderOfWorkTests
     public void The_jacking_position_ends_last() => InOrder("hespin-16", ["rear-axle-oil"], "wheel-chocks-set", "wheel-chocks-on",
         "jacking-position-on");
 
-    private static void InOrder(string sheetId, string[] jobs, params string[] ids)
+    private static void InOrder(string sheetId, JobId[] jobs, params StepId[] ids)
     {
         var plan = CardPlanner.Plan(ComposerTests.Sheets[sheetId], jobs);
         var order = plan.Steps.Select(s => s.Id).Where(ids.Contains).ToList();

@@ -89,7 +89,7 @@ public class OtherModelTests
 
     public OtherModelTests() => _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(),
         new CardOpened("T-1", Tractor.Id, 1, ["oil", "grease"], CardPlanner.Compose(Tractor, ["oil", "grease"]), Km(1000), Use.Normal, null,
-            new Dictionary<string, int>()))]);
+            new Dictionary<PartId, int>()))]);
 
     private static readonly CardFacts Facts = new(Shelf.Empty with { Oils = new([new("Any SAE 30", ["SAE 30"], [], [], false)],
         CoverBook.Empty) });
@@ -115,7 +115,7 @@ public class OtherModelTests
 
     private void Do(CardCommand command) => Assert.True(Give(command) is Accepted, Describe(_card.Decide(command, Iona, _now, Facts)));
 
-    private void Done(params string[] steps) => Array.ForEach(steps, s => Do(new ConfirmStep(s)));
+    private void Done(params StepId[] steps) => Array.ForEach(steps, s => Do(new ConfirmStep(s)));
 
     private string Refused(CardCommand command) => Describe(Assert.IsType<Refused>(Give(command)));
 
@@ -209,8 +209,8 @@ public class OtherModelTests
     public void A_seal_that_lasts_twice_needs_no_second_name_the_second_time()
     {
         _card = JobCard.Replay(Tractor, [new(1, _now, Iona, Guid.NewGuid(),
-            _card.Opened with { SealsUsedAgain = new Dictionary<string, int> { ["ring"] = 1 } })]);
-        var parts = new Dictionary<string, KitPart> { ["can"] = new(KitChoice.InHand),
+            _card.Opened with { SealsUsedAgain = new Dictionary<PartId, int> { ["ring"] = 1 } })]);
+        var parts = new Dictionary<PartId, KitPart> { ["can"] = new(KitChoice.InHand),
             ["ring"] = new(KitChoice.OldAgain, "", "Still flat") };
         Do(new ConfirmKit("kit", parts, [L(5)], EngineOil(4, "Any SAE 30")));
         Assert.Equal(("Copper ring used again, the second time", false),

@@ -91,17 +91,17 @@ public class PlanningProperties
         }.ToJsonString();
     }
 
-    private static readonly Gen<(ModelSheet Sheet, string[] Jobs)> Cases = Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 4])
+    private static readonly Gen<(ModelSheet Sheet, JobId[] Jobs)> Cases = Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 4])
         .Select((seed, count) =>
     {
         var reading = SheetReader.Read(MakeSheet(seed));
         Assert.True(reading.Sheet is not null, string.Join("; ", reading.Errors.Take(3)));
-        return (reading.Sheet!, reading.Sheet!.Jobs.Keys.OrderBy(j => HashCode.Combine(seed, 7) ^ j.Sum(c => c * 31)).Take(count)
+        return (reading.Sheet!, reading.Sheet!.Jobs.Keys.OrderBy(j => HashCode.Combine(seed, 7) ^ j.Text.Sum(c => c * 31)).Take(count)
             .ToArray());
     });
 
     // A made-up sheet may ask for a circle (cold work behind a cover that a warm drain needs open); then it must say so and not hang.
-    private static CardPlan? Plan(ModelSheet sheet, string[] jobs)
+    private static CardPlan? Plan(ModelSheet sheet, JobId[] jobs)
     {
         try
         {
@@ -151,13 +151,13 @@ public class PlanningProperties
         var stuck = ahead[blocked % ahead.Count].Id;
         var up = plan.Rows.TakeWhile(r => r.Step.MovesLift || behind.Contains(r.Step.Id))
             .LastOrDefault(r => r.Step.Kind is StepKind.Raise or StepKind.Lower)?.Step.Kind == StepKind.Raise;
-        var rest = CardPlanner.Order(plan.Work, new(behind, new HashSet<string> { stuck }, new Dictionary<string, TimeSpan>(), up, null,
+        var rest = CardPlanner.Order(plan.Work, new(behind, new HashSet<StepId> { stuck }, new Dictionary<StepId, TimeSpan>(), up, null,
             (0, 0)));
         var placed = rest.Rows.Select(r => r.Step.Id).ToHashSet();
         Assert.DoesNotContain(stuck, placed);
         Assert.Empty(placed.Intersect(behind));
         // Whatever is opened from here on can be closed again without what is missing.
-        foreach (var open in rest.Rows.Where(r => r.Step.What.Length > 0 && r.Step.Kind is StepKind.Open or StepKind.Drain
+        foreach (var open in rest.Rows.Where(r => !r.Step.What.IsEmpty && r.Step.Kind is StepKind.Open or StepKind.Drain
             && c.Sheet.Fasteners.ContainsKey(r.Step.What) && plan.Work.Spans.Any(s => s.Opens == r.Step.Id)))
             Assert.Contains(plan.Work.Steps.Single(s => s.Kind == StepKind.Tighten && s.What == open.Step.What).Id, placed);
     }, iter: 80);

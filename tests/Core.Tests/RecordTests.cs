@@ -106,7 +106,7 @@ public sealed class RecordTests
             plug.GetProperty("state").GetString()));
     }
 
-    private static JobCard Walked(string sheet, params string[] jobs)
+    private static JobCard Walked(string sheet, params JobId[] jobs)
     {
         var (card, now) = (On(sheet, jobs), new DateTimeOffset(2026, 3, 9, 8, 0, 0, TimeSpan.Zero));
         for (var presses = 0; card.Next is { } next && presses < 400; presses++)

@@ -17,12 +17,12 @@ public class ReplanningTests
     private DateTimeOffset _now = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
     private JobCard _card = null!;
 
-    private void Open(string sheetId, params string[] jobs)
+    private void Open(string sheetId, params JobId[] jobs)
     {
         var sheet = ComposerTests.Sheets[sheetId];
         _card = JobCard.Replay(sheet, [new(1, _now, Iona, Guid.NewGuid(),
             new CardOpened("HD-X", sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), Km(1000), Use.Normal, null,
-            new Dictionary<string, int>()))]);
+            new Dictionary<PartId, int>()))]);
     }
 
     private Decision Give(CardCommand command)
@@ -74,7 +74,7 @@ public class ReplanningTests
         }
     }
 
-    private void WorkUpTo(string? stop = null)
+    private void WorkUpTo(StepId? stop = null)
     {
         while (_card.Next is { } step && step.Id != stop)
         {
@@ -84,7 +84,7 @@ public class ReplanningTests
         Assert.True(stop is null || _card.Next?.Id == stop, $"never came to {stop}");
     }
 
-    public static TheoryData<string> Models() => [.. ComposerTests.Sheets.Keys];
+    public static TheoryData<string> Models() => [.. ComposerTests.Sheets.Keys.Select(k => k.Text)];
 
     [Theory]
     [MemberData(nameof(Models))]
@@ -177,10 +177,10 @@ public class ReplanningTests
         Do(new PutAside("fit-rear-drain-washer", "On Friday's boat"));
         Assert.Contains(_card.History, h => h.Event is PlanChanged);
         var plan = _card.PlanFrom(_now);
-        Assert.DoesNotContain(plan.Rows, r => r.Step.Id is "drain-rear-axle-oil" or "fit-rear-drain-washer");
+        Assert.DoesNotContain(plan.Rows, r => r.Step.Id.Text is "drain-rear-axle-oil" or "fit-rear-drain-washer");
         for (var presses = 0; presses < 90 && _card.Next is { } next && _card.PlanFrom(_now).Rows.Any(r => r.Step.Id == next.Id); presses++)
             Press(next);
-        Assert.DoesNotContain(_card.Open, o => o.Id.StartsWith("rear-axle-drain"));
+        Assert.DoesNotContain(_card.Open, o => o.Id.Text.StartsWith("rear-axle-drain"));
         Assert.Equal(StepStatus.Done, _card.State("tighten-front-axle-fill-plug").Status);
     }
 

@@ -58,7 +58,7 @@ public class RobustnessProperties
     {
         var bench = new Workbench();
         bench.WorkUpTo("lay-out-kit");
-        bench.Do(FullKit() with { Parts = new Dictionary<string,
+        bench.Do(FullKit() with { Parts = new Dictionary<PartId,
             KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "TC-0630-F", "Only one here") } });
         bench.WorkUpTo("look-at-joints");
         bench.Do(new ReportLeak("look-at-joints", "oil-filter-cap"));

@@ -65,7 +65,7 @@ public class StoredCardTests
     internal static void Write(string path, string version, IEnumerable<(string Name, JobCard Card)> cards)
     {
         List<(string Name, JobCard Card)> all = [.. cards];
-        var sheets = all.Select(c => c.Card.Sheet.Id).Distinct().ToDictionary(id => id,
+        var sheets = all.Select(c => c.Card.Sheet.Id).Distinct().ToDictionary(id => id.Text,
             id => File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", id + ".json")));
         using var file = new GZipStream(File.Create(path), CompressionLevel.SmallestSize);
         JsonSerializer.Serialize(file, new StoredCards(version, sheets, [.. all.Select(c => Stored(c.Name, c.Card))]),
@@ -75,7 +75,7 @@ public class StoredCardTests
     private static StoredCard Stored(string name, JobCard card)
     {
         List<Recorded> history = [.. card.History];
-        return new(name, card.Sheet.Id, [.. history.Select(r => new StoredEvent(r.At, r.By, r.Command, CardJson.Write(r.Event)))],
+        return new(name, card.Sheet.Id.Text, [.. history.Select(r => new StoredEvent(r.At, r.By, r.Command, CardJson.Write(r.Event)))],
             [.. Enumerable.Range(1, history.Count).Select(n => CardDigest.Short(CardDigest.Of(JobCard.Replay(card.Sheet, history[..n]))))],
             CardDigest.Of(card));
     }

@@ -14,16 +14,16 @@ namespace Anakyklos.Core.Tests;
 /// </summary>
 public class WalkTests
 {
-    public static TheoryData<string> AllSheets => [.. ComposerTests.Sheets.Keys.Order()];
+    public static TheoryData<string> AllSheets => [.. ComposerTests.Sheets.Keys.Select(k => k.Text).Order()];
 
     [Theory]
     [MemberData(nameof(AllSheets))]
     public void By_the_usual_press_nothing_is_refused_and_the_card_is_signed(string sheetId)
     {
         var sheet = ComposerTests.Sheets[sheetId];
-        string[] jobs = [.. sheet.Jobs.Keys];
+        JobId[] jobs = [.. sheet.Jobs.Keys];
         var sets = jobs.Select(j => new[] { j })
-            .Concat(from a in jobs from b in jobs where string.CompareOrdinal(a, b) < 0 select new[] { a, b })
+            .Concat(from a in jobs from b in jobs where string.CompareOrdinal(a.Text, b.Text) < 0 select new[] { a, b })
             .Append(jobs);
         foreach (var set in sets)
             foreach (var people in new[] { 1, 2 })

@@ -20,10 +20,10 @@ internal sealed class Wanderer(JobCard card, Random random)
     internal static JobCard Through(int seed)
     {
         var random = new Random(seed);
-        var sheets = ComposerTests.Sheets.Values.OrderBy(s => s.Id, StringComparer.Ordinal).ToArray();
+        var sheets = ComposerTests.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
-        string[] jobs = [.. sheet.Jobs.Keys.OrderBy(_ => random.Next()).Take(1 + random.Next(3))];
-        var walk = new Wanderer(On(sheet.Id, jobs), random);
+        JobId[] jobs = [.. sheet.Jobs.Keys.OrderBy(_ => random.Next()).Take(1 + random.Next(3))];
+        var walk = new Wanderer(On(sheet.Id.Text, jobs), random);
         for (var presses = 0; presses < 90 && walk.Card.Ended is null && walk.Card.Next is not null; presses++)
             if (random.Next(4) == 0)
                 walk.Stray();

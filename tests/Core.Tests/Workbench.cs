@@ -22,16 +22,16 @@ internal sealed class Workbench
     internal static readonly string SheetText = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
     internal static readonly ModelSheet Courier = SheetReader.Read(SheetText).Sheet!;
 
-    internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<string, int>? seals = null)
+    internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<PartId, int>? seals = null)
     {
         var opened = new CardOpened("HD-07", Courier.Id, Courier.Revision, ["engine-oil-and-filter"],
             CardPlanner.Compose(Courier, ["engine-oil-and-filter"]),
-            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<string, int>());
+            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<PartId, int>());
         Card = JobCard.Replay(Courier, [new(1, Now, Iona, Guid.NewGuid(), opened)]);
     }
 
     /// <summary>A card of its own with these jobs of one of the sheets that ship, planned and opened.</summary>
-    internal static JobCard On(string sheet, params string[] jobs) =>
+    internal static JobCard On(string sheet, params JobId[] jobs) =>
         CardWalk.Open(ComposerTests.Sheets[sheet], jobs, CardPlanner.Compose(ComposerTests.Sheets[sheet], jobs));
 
     internal DateTimeOffset Now { get; private set; } = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
@@ -49,8 +49,8 @@ internal sealed class Workbench
     internal static ConfirmKit FullKit(decimal pan = 8, decimal oil = 7) => new("lay-out-kit",
         Courier.Parts.Keys.ToDictionary(id => id, _ => new KitPart(KitChoice.InHand)), [L(pan)], EngineOil(oil, "Gannet Lowash 5W-30"));
 
-    internal static IReadOnlyDictionary<string, OilLaidOut> EngineOil(decimal litres, string product, string reason = "") =>
-        new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(L(litres), product, reason) };
+    internal static IReadOnlyDictionary<FluidId, OilLaidOut> EngineOil(decimal litres, string product, string reason = "") =>
+        new Dictionary<FluidId, OilLaidOut> { ["engine-oil"] = new(L(litres), product, reason) };
 
     /// <summary>The depot's oil book, as it ships.</summary>
     internal static readonly OilBook Book = OilBook.Read(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "oils.json"))).Book!;
@@ -79,7 +79,7 @@ internal sealed class Workbench
     internal static string Describe(Decision d) => d is Refused r ? string.Join(" ", r.Reasons) : d.ToString()!;
 
     /// <summary>Does every step as the book has it, up to a step (exclusive) or to the end.</summary>
-    internal void WorkUpTo(string? stop = null)
+    internal void WorkUpTo(StepId? stop = null)
     {
         for (var presses = 0; Card.Next is { } step && step.Id != stop; presses++)
         {

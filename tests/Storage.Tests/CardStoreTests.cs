@@ -189,7 +189,7 @@ public sealed class CardStoreTests : IDisposable
         await cards.Handle(id, Guid.NewGuid(),
             new ConfirmKit("lay-out-kit", Sheet.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)),
             [Quantity<Volume>.Of(8, Volume.Litre)],
-            new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet",
+            new Dictionary<FluidId, OilLaidOut> { ["engine-oil"] = new(Quantity<Volume>.Of(7, Volume.Litre), "Gannet",
                 "No book here yet") }), Iona, Monday);
         var (_, restored) = _workshop.Open(copy);
         Assert.Equal((2, 4), (restored.Find(id)!.History.Count, cards.Find(id)!.History.Count)); // the kit, and the oil that no book knows

@@ -26,7 +26,7 @@ public sealed class ShelfStoreTests : IDisposable
             new(0, "Gannet Lowash 5W-30", L(5), L(5), Volume.Quart, null, "B2")],
         [new("Hex 14", "board")], [new("Pan 8", L(8))]);
 
-    private async Task<(ShelfStore Shelf, CardStore Cards, long Card, WorkshopDatabase Database)> Stocked()
+    private async Task<(ShelfStore Shelf, CardStore Cards, CardNumber Card, WorkshopDatabase Database)> Stocked()
     {
         var (database, cards) = _workshop.Open();
         var shelf = new ShelfStore(database, new SettingStore(database));
@@ -40,7 +40,7 @@ public sealed class ShelfStoreTests : IDisposable
         return await _workshop.WithCard() is var w ? (shelf, w.Cards, w.Card, database) : default;
     }
 
-    private static async Task<JobCard> Work(CardStore cards, long id, string? stop = null)
+    private static async Task<JobCard> Work(CardStore cards, CardNumber id, StepId? stop = null)
     {
         var card = cards.Find(id)!;
         var at = TemporaryWorkshop.Monday;
@@ -51,7 +51,7 @@ public sealed class ShelfStoreTests : IDisposable
             {
                 StepKind.Kit => new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, p => p.Id == "drain-washer"
                     ? new KitPart(KitChoice.InHand, "TC-0718-R") : new KitPart(KitChoice.InHand)),
-                    [L(8)], new Dictionary<string, OilLaidOut> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
+                    [L(8)], new Dictionary<FluidId, OilLaidOut> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
                 StepKind.Tighten => new TakeReading(step.Id,
                     new(Quantity<Torque>.Of(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre), Torque.NewtonMetre)),
                 StepKind.Pour => new Pour(step.Id, new(L(5), Volume.Litre)),
@@ -67,7 +67,7 @@ public sealed class ShelfStoreTests : IDisposable
 
     private static int OnShelf(ShelfStore shelf, string number) => shelf.Read().Parts.Single(p => p.Number == number).OnShelf;
 
-    private static int Reserved(ShelfStore shelf, string number, long? card = null) =>
+    private static int Reserved(ShelfStore shelf, string number, CardNumber? card = null) =>
         shelf.Read(card).Parts.Single(p => p.Number == number).Reserved;
 
     [Fact]

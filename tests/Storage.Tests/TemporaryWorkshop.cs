@@ -30,7 +30,7 @@ internal sealed class TemporaryWorkshop : IDisposable
         return (database, new(database, new(database)));
     }
 
-    internal async Task<(WorkshopDatabase Database, CardStore Cards, long Card)> WithCard()
+    internal async Task<(WorkshopDatabase Database, CardStore Cards, CardNumber Card)> WithCard()
     {
         var (database, cards) = Open();
         await new SheetStore(database).BringIn(Sheet, SheetText, Monday);
@@ -40,7 +40,7 @@ internal sealed class TemporaryWorkshop : IDisposable
 
     internal static CardOpened Opening() => new("HD-07", Sheet.Id, Sheet.Revision, ["engine-oil-and-filter"],
         CardPlanner.Compose(Sheet, ["engine-oil-and-filter"]),
-        Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<string, int>());
+        Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<PartId, int>());
 
     internal void Execute(string sql)
     {

@@ -36,7 +36,7 @@ public sealed class BadInputTests : IAsyncLifetime
             var status = await browser.Submit(Form, [("torque", junk), ("amount", junk), ("level", junk), ("count", junk),
                 ("reason", junk.Trim().Length is > 0 and < 5000 ? "" : junk), ("text", junk.Length > 400 ? junk : ""),
                 ("grade", junk), ("kind", junk), ("of", junk), ("wait", junk), ("fastener", junk), ("what", ""), ("pan", junk),
-                    ("amount-engine-oil", junk), ("product-engine-oil", junk), ("seen", junk),
+                    ("oils.engine-oil.amount", junk), ("oils.engine-oil.product", junk), ("seen", junk),
                     ("step", handler == "done" ? "drain" : "filter-cap-off"), ("panel", "stuck")]);
             Assert.True(status is HttpStatusCode.Conflict or HttpStatusCode.UnprocessableEntity,
                 $"{handler} with “{(junk.Length > 30 ? "…" : junk)}”: {status} {browser.Heading}");
@@ -68,15 +68,15 @@ public sealed class BadInputTests : IAsyncLifetime
         await browser.Submit(".lift-main button");
         Assert.StartsWith("Lay out parts", browser.Heading);
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
-            await browser.Submit("#kit", ("number-oil-filter", "TC-0617-F"), ("choice-drain-washer", "OldAgain"),
-            ("reason-drain-washer", ""), ("pan", "8"), ("amount-engine-oil", "7 L"), ("product-engine-oil", "Gannet")));
+            await browser.Submit("#kit", ("parts.oil-filter.number", "TC-0617-F"), ("parts.drain-washer.choice", "OldAgain"),
+            ("parts.drain-washer.reason", ""), ("pan", "8"), ("oils.engine-oil.amount", "7 L"), ("oils.engine-oil.product", "Gannet")));
         Assert.Contains("Add the unit to “8”", browser.Page.QuerySelector("#problem-pan")!.TextContent);
         Assert.Equal("8", browser.Page.QuerySelector("#pan")!.GetAttribute("value"));
-        Assert.Equal("TC-0617-F", browser.Page.QuerySelector("[name=number-oil-filter]")!.GetAttribute("value"));
+        Assert.Equal("TC-0617-F", browser.Page.QuerySelector("[name='parts.oil-filter.number']")!.GetAttribute("value"));
         await browser.Submit("#kit", ("pan", "8 L"));
-        Assert.Contains("9 mm shorter", browser.Page.QuerySelector("#problem-part-oil-filter")!.TextContent);
-        Assert.Contains("reason for the washer", browser.Page.QuerySelector("#problem-part-drain-washer")!.TextContent);
-        Assert.NotNull(browser.Page.QuerySelector("[name=choice-drain-washer][value=OldAgain][checked]"));
+        Assert.Contains("9 mm shorter", browser.Page.QuerySelector("[id='problem-parts.oil-filter']")!.TextContent);
+        Assert.Contains("reason for the washer", browser.Page.QuerySelector("[id='problem-parts.drain-washer']")!.TextContent);
+        Assert.NotNull(browser.Page.QuerySelector("[name='parts.drain-washer.choice'][value=OldAgain][checked]"));
     }
 
     [Fact]

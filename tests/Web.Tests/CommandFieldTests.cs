@@ -49,13 +49,13 @@ public sealed class CommandFieldTests
         var form = new FormFields(new FormCollection(new Dictionary<string, StringValues>
         {
             ["step"] = "lay-out-kit",
-            ["choice-oil-filter"] = "InHand",
-            ["choice-drain-washer"] = "old-again",
-            ["reason-drain-washer"] = " boat late ",
+            ["parts.oil-filter.choice"] = "InHand",
+            ["parts.drain-washer.choice"] = "old-again",
+            ["parts.drain-washer.reason"] = " boat late ",
             ["pan"] = "8 L + 12 L",
-            ["amount-engine-oil"] = "7.5 L",
-            ["product-engine-oil"] = "Gannet",
-            ["reason-engine-oil"] = "",
+            ["oils.engine-oil.amount"] = "7.5 L",
+            ["oils.engine-oil.product"] = "Gannet",
+            ["oils.engine-oil.reason"] = "",
         }));
         var kit = Assert.IsType<ConfirmKit>(CommandBook.Read("KIT", form, out _));
         Assert.Equal(["oil-filter", "drain-washer"], kit.Parts.Keys);
@@ -70,19 +70,19 @@ public sealed class CommandFieldTests
         var form = new FormFields(new FormCollection(new Dictionary<string, StringValues>
         {
             ["step"] = "lay-out-kit",
-            ["choice-oil-filter"] = "7",
+            ["parts.oil-filter.choice"] = "7",
             ["pan"] = "8 L + 12",
-            ["amount-engine-oil"] = "lots",
+            ["oils.engine-oil.amount"] = "lots",
         }));
         Assert.Null(CommandBook.Read("kit", form, out var problems));
-        Assert.Equal(["amount-engine-oil", "choice-oil-filter", "pan"], problems.Select(p => p.Field).Order());
+        Assert.Equal(["oils.engine-oil.amount", "pan", "parts.oil-filter.choice"], problems.Select(p => p.Field).Order());
     }
 
     private static Dictionary<string, StringValues> Form(CommandDeclaration command, Random random) =>
         Json(command.Fields, random, "").SelectMany(f => f.Value switch
         {
             Dictionary<string, Dictionary<string, object>> entries => entries.SelectMany(e =>
-                e.Value.Select(m => KeyValuePair.Create($"{m.Key}-{e.Key}", Text(m.Value)))),
+                e.Value.Select(m => KeyValuePair.Create($"{f.Key}.{e.Key}.{m.Key}", Text(m.Value)))),
             var plain => [KeyValuePair.Create(f.Key, Text(plain))],
         }).ToDictionary(f => f.Key, f => new StringValues(f.Value));
 

@@ -127,9 +127,9 @@ public sealed partial class DrawingTests : IAsyncLifetime
         var (drawn, crowded) = (0, new List<string>());
         foreach (var sheet in _host.Services.GetRequiredService<SheetStore>().Newest())
             foreach (var map in sheet.Maps.Values)
-                foreach (var here in map.Points.Where(p => p.NotFor.Length == 0).DistinctBy(p => p.For).Append(null))
+                foreach (var here in map.Points.Where(p => p.NotFor.IsEmpty).DistinctBy(p => p.For).Append(null))
                 {
-                    var alikes = map.Points.Where(p => here is not null && p.NotFor.Length > 0 && p.NotFor == here.For).ToList();
+                    var alikes = map.Points.Where(p => here is not null && !p.NotFor.IsEmpty && p.NotFor == here.For).ToList();
                     var names = new MapNames(map, here, alikes);
                     var words = (here is null ? names.Blocks : names.Blocks.Append(names.Here)).ToArray();
                     var points = (here is null ? alikes : alikes.Append(here)).Select(p => new MapWords(p.X, p.Y + 4, 4, 8)).ToArray();

@@ -62,7 +62,7 @@ public sealed class KitPageTests : IAsyncLifetime
             ("old-drain-washer", "yes")];
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Confirm]", ticks));
         Assert.Contains("The reason for the washer for the drain plug is missing", _browser.Text);
-        await _browser.Submit("button[formaction*=Confirm]", [.. ticks, ("reason-drain-washer", "Mail boat sails at noon")]);
+        await _browser.Submit("button[formaction*=Confirm]", [.. ticks, ("parts.drain-washer.reason", "Mail boat sails at noon")]);
         var deviation = Cards.Find(id)!.Deviations.Single();
         Assert.Equal(("Iona R.", "Mail boat sails at noon"), (deviation.Recorded.By.Name, deviation.Event.Reason));
         Assert.Equal(KitConfirmed.OldOneAgain, Cards.Find(id)!.Kit!.Parts["drain-washer"]);
@@ -77,7 +77,7 @@ public sealed class KitPageTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("#kit"));
         Assert.Contains("The washer for the drain plug (TC-0714-R) is not in hand", _browser.Text);
         // One lay in the drawer after all.
-        await _browser.Submit("#kit", ("choice-drain-washer", "InHand"));
+        await _browser.Submit("#kit", ("parts.drain-washer.choice", "InHand"));
         Assert.NotNull(Cards.Find(id)!.Kit);
     }
 
@@ -104,7 +104,7 @@ public sealed class KitPageTests : IAsyncLifetime
         await _browser.Get($"/kit/{card}");
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
             await _browser.Submit("button[formaction*=Confirm]", ("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"),
-            ("old-drain-washer", "yes"), ("reason-drain-washer", "boat")));
+            ("old-drain-washer", "yes"), ("parts.drain-washer.reason", "boat")));
         Assert.Contains("was not held against the old one", _browser.Text);
         Assert.Null(Cards.Find(card)!.Kit);
     }
@@ -131,18 +131,18 @@ public sealed class KitPageTests : IAsyncLifetime
         var card = await Opened();
         await _browser.Get($"/kit/{card}");
         (string, string)[] kit = [("tick-oil-filter", "yes"), ("tick-filter-cap-ring", "yes"), ("compared-oil-filter", "yes"),
-            ("old-drain-washer", "yes"), ("reason-drain-washer", "boat"), ("product-engine-oil", "Fulmar Road 5W-40")];
+            ("old-drain-washer", "yes"), ("parts.drain-washer.reason", "boat"), ("oils.engine-oil.product", "Fulmar Road 5W-40")];
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=Confirm]", kit));
         Assert.Contains("Fulmar Road 5W-40 lacks the grade", _browser.Text);
-        await _browser.Submit("button[formaction*=Confirm]", [.. kit, ("reason-engine-oil", "Out of warranty, owner wants it")]);
+        await _browser.Submit("button[formaction*=Confirm]", [.. kit, ("oils.engine-oil.reason", "Out of warranty, owner wants it")]);
         Assert.Contains(Cards.Find(card)!.Deviations, d => d.Event.Kind == DeviationKind.OtherOil && d.Event.NeedsCountersignature);
 
         var young = await Opened("HD-09", "2560", "first-check", "engine-oil-and-filter");
         await _browser.Get($"/kit/{young}");
         await _browser.Submit("button.side[formaction*=All]");
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
-            await _browser.Submit("button[formaction*=Confirm]", ("product-engine-oil", "Fulmar Petrol 5W-30"),
-            ("reason-engine-oil", "nothing else there")));
+            await _browser.Submit("button[formaction*=Confirm]", ("oils.engine-oil.product", "Fulmar Petrol 5W-30"),
+            ("oils.engine-oil.reason", "nothing else there")));
         Assert.Contains("and the vehicle is under warranty. Take one that fits.", _browser.Text);
     }
 

@@ -113,10 +113,10 @@ public sealed class WayOnTests : IAsyncLifetime
     {
         await WorkUpTo("Wipe the plug");
         await _browser.Get($"/lift/{_card}?step=lay-out-kit");
-        Assert.Equal(HttpStatusCode.OK, await _browser.Submit("#kit", ("pan", "8 L + 5 L"), ("amount-engine-oil", "9 L")));
+        Assert.Equal(HttpStatusCode.OK, await _browser.Submit("#kit", ("pan", "8 L + 5 L"), ("oils.engine-oil.amount", "9 L")));
         Assert.Equal(2, Card.Kit!.AllPans.Count);
         await _browser.Get($"/lift/{_card}?step=lay-out-kit");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("#kit", ("product-engine-oil", "Salad oil")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("#kit", ("oils.engine-oil.product", "Salad oil")));
         Assert.Contains("not in the oil book", _browser.Text);
     }
 

@@ -34,10 +34,10 @@ async function layOutKit(page) {
   for (const field of await page.locator('#kit .kit-amounts input').all()) {
     const name = await field.getAttribute('name');
     if (name === 'pan') await field.fill('20 L + 20 L + 20 L');
-    else if (name.startsWith('amount-')) await field.fill('20 L');
+    else if (name.endsWith('.amount')) await field.fill('20 L');
     else if (!(await field.inputValue())) {
-      if (name.startsWith('reason-') && !(await field.isVisible())) await field.locator('xpath=ancestor::details/summary').click();
-      await field.fill(name.startsWith('product-') ? 'Red drum' : 'Not in the book yet');
+      if (name.endsWith('.reason') && !(await field.isVisible())) await field.locator('xpath=ancestor::details/summary').click();
+      await field.fill(name.endsWith('.product') ? 'Red drum' : 'Not in the book yet');
     }
   }
 }

@@ -55,7 +55,7 @@ export async function toTheFirstWheel(page) {
     const now = await title(page);
     if (await page.locator('#kit').count()) {
       if (await page.locator('#kit [name=pan]').count()) await page.locator('#kit [name=pan]').fill('8 L');
-      await page.locator('#kit [name=amount-brake-fluid]').fill('2 L');
+      await page.locator('#kit [name="oils.brake-fluid.amount"]').fill('2 L');
       await page.locator('.lift-main .main').click();
     } else await page.keyboard.press('Enter');
     await expect.poll(() => title(page).catch(() => now)).not.toBe(now);

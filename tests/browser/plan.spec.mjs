@@ -42,9 +42,9 @@ async function press(page, times) {
       for (const field of await page.locator('#kit .kit-amounts input').all()) {
         const name = await field.getAttribute('name');
         if (name === 'pan') await field.fill('20 L + 20 L + 20 L');
-        else if (name.startsWith('amount-')) await field.fill('20 L');
-        else if (name.startsWith('product-') && !(await field.inputValue())) await field.fill('Red drum');
-        else if (name.startsWith('reason-') && !(await field.inputValue())) {
+        else if (name.endsWith('.amount')) await field.fill('20 L');
+        else if (name.endsWith('.product') && !(await field.inputValue())) await field.fill('Red drum');
+        else if (name.endsWith('.reason') && !(await field.inputValue())) {
           if (!(await field.isVisible())) await field.locator('xpath=ancestor::details/summary').click();
           await field.fill('What the drum holds is not in the book yet');
         }

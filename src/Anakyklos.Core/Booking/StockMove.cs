@@ -35,6 +35,7 @@ public static class StockMoves
     /// <summary>The move that follows from an event, or null when the stores do not change.</summary>
     /// <param name="card">The card after the event.</param>
     /// <param name="e">The event.</param>
+    /// <returns>The move, or null when the event changes nothing on the shelf.</returns>
     public static StockMove? Of(JobCard card, CardEvent e) => e switch
     {
         TakenBack back => new PutBack(back.From, back.To),

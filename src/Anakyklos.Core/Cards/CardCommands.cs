@@ -9,7 +9,7 @@ public abstract record CardCommand;
 
 /// <summary>What a person wants to do at a step; the kind of that step answers.</summary>
 /// <param name="Step">Step id.</param>
-public abstract record StepCommand(string Step) : CardCommand;
+public abstract record StepCommand(StepId Step) : CardCommand;
 
 /// <summary>What was noted earlier is put right; the kind of the step at which it was noted answers.</summary>
 /// <param name="Of">Its seq.</param>
@@ -19,19 +19,19 @@ public abstract record CorrectionCommand(int Of) : CardCommand;
 /// <param name="Step">Step id.</param>
 /// <param name="Count">Fasteners out or in; null when all of them.</param>
 /// <param name="Reason">Why fewer went in; empty otherwise.</param>
-public sealed record ConfirmStep(string Step, int? Count = null, string Reason = "") : StepCommand(Step);
+public sealed record ConfirmStep(StepId Step, int? Count = null, string Reason = "") : StepCommand(Step);
 
 /// <summary>Parts, pans and oil are laid out. It may be said again at any time: what is in the vehicle already stays as it was.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Parts">What lies there for each part id.</param>
 /// <param name="Pans">What each drain pan holds; one that is emptied in between counts once more.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
-public sealed record ConfirmKit(string Step, IReadOnlyDictionary<string, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
-    IReadOnlyDictionary<string, OilLaidOut> Oils) : StepCommand(Step);
+public sealed record ConfirmKit(StepId Step, IReadOnlyDictionary<PartId, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
+    IReadOnlyDictionary<FluidId, OilLaidOut> Oils) : StepCommand(Step);
 
 /// <summary>Takes a step before its turn; the rest is put in order around it.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record TakeEarly(string Step) : CardCommand;
+public sealed record TakeEarly(StepId Step) : CardCommand;
 
 /// <summary>Puts what is left in its best order from here.</summary>
 public sealed record OrderAgain : CardCommand;
@@ -39,12 +39,12 @@ public sealed record OrderAgain : CardCommand;
 /// <summary>A wait is ended early.</summary>
 /// <param name="Wait">Id of the wait.</param>
 /// <param name="Reason">Why.</param>
-public sealed record CutWait(string Wait, string Reason) : CardCommand;
+public sealed record CutWait(StepId Wait, string Reason) : CardCommand;
 
 /// <summary>The step is left for later.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>
-public sealed record PutAside(string Step, string Reason) : CardCommand;
+public sealed record PutAside(StepId Step, string Reason) : CardCommand;
 
 /// <summary>What this person pressed last was a mistake of the thumb.</summary>
 /// <param name="Of">Seq of the event to take back.</param>
@@ -54,7 +54,7 @@ public sealed record TakeBack(int Of) : CardCommand;
 /// <param name="Step">Step id.</param>
 /// <param name="Kind">No reading, or step left out.</param>
 /// <param name="Reason">Why.</param>
-public sealed record Deviate(string Step, DeviationKind Kind, string Reason) : StepCommand(Step);
+public sealed record Deviate(StepId Step, DeviationKind Kind, string Reason) : StepCommand(Step);
 
 /// <summary>Puts a second name to a deviation.</summary>
 /// <param name="Of">Its seq.</param>
@@ -64,7 +64,7 @@ public sealed record Countersign(int Of) : CardCommand;
 /// <param name="Step">Step id.</param>
 /// <param name="Grade">How bad.</param>
 /// <param name="Text">What.</param>
-public sealed record NoteFinding(string Step, FindingGrade Grade, string Text) : CardCommand;
+public sealed record NoteFinding(StepId Step, FindingGrade Grade, string Text) : CardCommand;
 
 /// <summary>The lead decides about a finding that was graded stop: from now on the vehicle may be started, driven and signed for.</summary>
 /// <param name="Of">Seq of the finding.</param>
@@ -80,7 +80,7 @@ public sealed record MendCarried(int Index, string Words) : CardCommand;
 /// <summary>A job cannot be finished and is given up: what it opened is closed, the rest goes on.</summary>
 /// <param name="Job">Job id.</param>
 /// <param name="Reason">Why.</param>
-public sealed record DropJob(string Job, string Reason) : CardCommand;
+public sealed record DropJob(JobId Job, string Reason) : CardCommand;
 
 /// <summary>The card comes to nothing: nothing was opened, and nothing will be done.</summary>
 /// <param name="Reason">Why.</param>

@@ -21,7 +21,7 @@ public abstract record CardEvent
 public interface IStepEvent
 {
     /// <summary>Step id.</summary>
-    string Step { get; }
+    StepId Step { get; }
 
     /// <summary>Whether it goes on from an earlier event of the same step or fluid, as a second reading does.</summary>
     [JsonIgnore]
@@ -50,8 +50,8 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Hours">Running hours at intake, or null.</param>
 /// <param name="LeftForLater">Jobs that were due and are not done this time; null for none.</param>
 /// <param name="Carried">Stops of earlier cards that are not mended; null for none.</param>
-public sealed record CardOpened(string Plate, string SheetId, int SheetRevision, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
-    Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<string, int> SealsUsedAgain,
+public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
+    Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
         IReadOnlyList<StopCarried>? Carried = null) : CardEvent;
 
@@ -60,18 +60,18 @@ public sealed record CardOpened(string Plate, string SheetId, int SheetRevision,
 /// <param name="Text">What was found.</param>
 /// <param name="Words">What the lead decided then.</param>
 /// <param name="By">Who decided.</param>
-public sealed record StopCarried(long Card, string Text, string Words, string By);
+public sealed record StopCarried(CardNumber Card, string Text, string Words, string By);
 
 /// <summary>A job that was due and is not done this time.</summary>
 /// <param name="Job">Job id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Reason">Why not.</param>
-public sealed record JobLeft(string Job, string Name, string Reason);
+public sealed record JobLeft(JobId Job, string Name, string Reason);
 
 /// <summary>A step was done.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Count">Fasteners out or in, where they are counted.</param>
-public sealed record StepDone(string Step, int? Count = null) : CardEvent, IStepEvent;
+public sealed record StepDone(StepId Step, int? Count = null) : CardEvent, IStepEvent;
 
 /// <summary>Parts, pans and oil were laid out.</summary>
 /// <param name="Step">Step id.</param>
@@ -79,8 +79,8 @@ public sealed record StepDone(string Step, int? Count = null) : CardEvent, IStep
 /// <param name="Pan">What the drain pans hold in all.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
 /// <param name="Pans">What each pan holds; null on cards from the time when there was one.</param>
-public sealed record KitConfirmed(string Step, IReadOnlyDictionary<string, string> Parts, Quantity<Volume> Pan,
-    IReadOnlyDictionary<string, KitOil> Oils,
+public sealed record KitConfirmed(StepId Step, IReadOnlyDictionary<PartId, string> Parts, Quantity<Volume> Pan,
+    IReadOnlyDictionary<FluidId, KitOil> Oils,
     IReadOnlyList<Quantity<Volume>>? Pans = null) : CardEvent, IStepEvent
 {
     /// <summary>Stands in place of a number where the old seal goes back.</summary>
@@ -110,12 +110,12 @@ public sealed record PlanChanged(IReadOnlyList<SheetStep> Steps, string Why, Tim
 /// <summary>A wait was ended before its time.</summary>
 /// <param name="Wait">Id of the wait.</param>
 /// <param name="Reason">Why.</param>
-public sealed record WaitCut(string Wait, string Reason) : CardEvent;
+public sealed record WaitCut(StepId Wait, string Reason) : CardEvent;
 
 /// <summary>A step was left for later.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>
-public sealed record StepPutAside(string Step, string Reason) : CardEvent;
+public sealed record StepPutAside(StepId Step, string Reason) : CardEvent;
 
 /// <summary>The last thing done was pressed by mistake and does not count.</summary>
 /// <param name="From">First seq that does not count.</param>
@@ -129,7 +129,7 @@ public sealed record TakenBack(int From, int To) : CardEvent;
 /// <param name="What">In words, for the record.</param>
 /// <param name="Reason">Why, in the person's words.</param>
 /// <param name="NeedsCountersignature">Whether another person must put their name to it.</param>
-public sealed record DeviationTaken(string Step, DeviationKind Kind, string Part, string What, string Reason, bool NeedsCountersignature)
+public sealed record DeviationTaken(StepId Step, DeviationKind Kind, ThingId Part, string What, string Reason, bool NeedsCountersignature)
     : CardEvent;
 
 /// <summary>Another person put their name to a deviation or a finding.</summary>
@@ -140,7 +140,7 @@ public sealed record Countersigned(int Of) : CardEvent;
 /// <param name="Step">Step at which it was seen.</param>
 /// <param name="Grade">How bad.</param>
 /// <param name="Text">What.</param>
-public sealed record FindingNoted(string Step, FindingGrade Grade, string Text) : CardEvent;
+public sealed record FindingNoted(StepId Step, FindingGrade Grade, string Text) : CardEvent;
 
 /// <summary>The lead decided about a finding graded stop.</summary>
 /// <param name="Of">Seq of the finding.</param>
@@ -157,7 +157,7 @@ public sealed record CarriedMended(int Index, string Words) : CardEvent;
 /// <param name="Job">Job id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Reason">Why.</param>
-public sealed record JobDropped(string Job, string Name, string Reason) : CardEvent;
+public sealed record JobDropped(JobId Job, string Name, string Reason) : CardEvent;
 
 /// <summary>The card was made void; nothing had been opened.</summary>
 /// <param name="Reason">Why.</param>
@@ -175,7 +175,7 @@ public sealed record Signed(IReadOnlyList<JobDue> Due) : CardEvent;
 /// <param name="Job">Job id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Next">Distance and day.</param>
-public sealed record JobDue(string Job, string Name, NextDue Next);
+public sealed record JobDue(JobId Job, string Name, NextDue Next);
 
 /// <summary>Four grades of findings.</summary>
 public enum FindingGrade

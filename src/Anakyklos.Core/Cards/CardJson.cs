@@ -13,6 +13,7 @@ namespace Anakyklos.Core.Cards;
 public static class CardJson
 {
     /// <summary>The options for reading and writing events and for the JSON endpoints.</summary>
+    /// <returns>The same options.</returns>
     public static JsonSerializerOptions Options { get; } = Configure(new(JsonSerializerDefaults.Web));
 
     /// <summary>Sets converters and encoding on existing options.</summary>
@@ -50,9 +51,11 @@ public static class CardJson
     }
 
     /// <summary>An event as JSON.</summary>
+    /// <returns>One line of JSON, with the kind of event in its member <c>event</c>.</returns>
     public static string Write(CardEvent e) => JsonSerializer.Serialize(e, Options);
 
     /// <summary>An event from JSON.</summary>
+    /// <returns>The event.</returns>
     /// <exception cref="JsonException">It is not an event of a known kind.</exception>
     public static CardEvent Read(string json) => JsonSerializer.Deserialize<CardEvent>(json, Options)
         ?? throw new JsonException("An event cannot be null.");

@@ -54,7 +54,7 @@ public enum OpenKind
 /// </summary>
 /// <param name="Kind">The kind.</param>
 /// <param name="Id">Id in the sheet; empty for engine and lift, of which there is one.</param>
-public readonly record struct OpenRef(OpenKind Kind, string Id)
+public readonly record struct OpenRef(OpenKind Kind, ThingId Id)
 {
     /// <summary>The running engine.</summary>
     public static OpenRef Engine { get; } = new(OpenKind.Engine, "");
@@ -70,10 +70,10 @@ public readonly record struct OpenRef(OpenKind Kind, string Id)
 /// <param name="By">The step that opened it; empty when it was no step.</param>
 /// <param name="Since">Seq of the event that opened it.</param>
 /// <param name="Count">Fasteners that came out, 0 where they are not counted.</param>
-public sealed record OpenItem(OpenRef What, string Name, string Detail, string By, int Since, int Count = 0)
+public sealed record OpenItem(OpenRef What, string Name, string Detail, StepId By, int Since, int Count = 0)
 {
     /// <summary>Its id in the sheet; empty for engine and lift.</summary>
-    public string Id => What.Id;
+    public ThingId Id => What.Id;
 
     /// <summary>Its kind.</summary>
     public OpenKind Kind => What.Kind;
@@ -84,7 +84,7 @@ public sealed record OpenItem(OpenRef What, string Name, string Detail, string B
 /// <param name="For">What it waits for.</param>
 /// <param name="From">When it began.</param>
 /// <param name="Until">When it is over.</param>
-public sealed record RunningWait(string Id, string For, DateTimeOffset From, DateTimeOffset Until);
+public sealed record RunningWait(StepId Id, string For, DateTimeOffset From, DateTimeOffset Until);
 
 /// <summary>An event of one kind with its place.</summary>
 /// <typeparam name="T">The kind of event.</typeparam>
@@ -116,7 +116,7 @@ internal sealed record CardState
     internal required IReadOnlyList<SheetStep> Plan { get; init; }
 
     /// <summary>How each step stands.</summary>
-    internal required ImmutableDictionary<string, StepState> Steps { get; init; }
+    internal required ImmutableDictionary<StepId, StepState> Steps { get; init; }
 
     /// <summary>What is open, in the order it was opened.</summary>
     internal ImmutableList<OpenItem> Open { get; init; } = [];
@@ -125,16 +125,16 @@ internal sealed record CardState
     internal ImmutableList<RunningWait> Waits { get; init; } = [];
 
     /// <summary>Parts that are in their place.</summary>
-    internal ImmutableHashSet<string> Fitted { get; init; } = [];
+    internal ImmutableHashSet<PartId> Fitted { get; init; } = [];
 
     /// <summary>Fluids that were touched.</summary>
-    internal ImmutableDictionary<string, FluidState> Fluids { get; init; } = ImmutableDictionary<string, FluidState>.Empty;
+    internal ImmutableDictionary<FluidId, FluidState> Fluids { get; init; } = ImmutableDictionary<FluidId, FluidState>.Empty;
 
     /// <summary>The seq at which each fastener was closed that was open before.</summary>
-    internal ImmutableDictionary<string, int> ClosedAt { get; init; } = ImmutableDictionary<string, int>.Empty;
+    internal ImmutableDictionary<FastenerId, int> ClosedAt { get; init; } = ImmutableDictionary<FastenerId, int>.Empty;
 
     /// <summary>Steps that stand still.</summary>
-    internal ImmutableHashSet<string> StandStill { get; init; } = [];
+    internal ImmutableHashSet<StepId> StandStill { get; init; } = [];
 
     /// <summary>What strayed from the book.</summary>
     internal ImmutableList<Noted<DeviationTaken>> Deviations { get; init; } = [];
@@ -146,7 +146,7 @@ internal sealed record CardState
     internal ImmutableDictionary<int, Noted<StopDecided>> Decided { get; init; } = ImmutableDictionary<int, Noted<StopDecided>>.Empty;
 
     /// <summary>Jobs that were given up.</summary>
-    internal ImmutableDictionary<string, Noted<JobDropped>> Dropped { get; init; } = ImmutableDictionary<string, Noted<JobDropped>>.Empty;
+    internal ImmutableDictionary<JobId, Noted<JobDropped>> Dropped { get; init; } = ImmutableDictionary<JobId, Noted<JobDropped>>.Empty;
 
     /// <summary>What the card waits for.</summary>
     internal ImmutableList<PartAwaited> Awaited { get; init; } = [];

@@ -16,7 +16,7 @@ internal abstract class Coach : IStepKind
     public abstract StepTraits Traits(SheetStep step);
 
     // A kind that does not say what it is done to is done to nothing, and a sheet that names something is wrong.
-    public virtual string? Wants(ModelSheet sheet, SheetStep step) => step.What.Length == 0 ? null : "nothing";
+    public virtual string? Wants(ModelSheet sheet, SheetStep step) => step.What.IsEmpty ? null : "nothing";
 
     WorkSpec? IStepKind.ReadSpec(SheetCursor at) => ReadSpec(at);
 
@@ -79,7 +79,7 @@ internal sealed record StepAt(JobCard Card, SheetStep Step, Person By, DateTimeO
 {
     internal ModelSheet Sheet => Card.Sheet;
 
-    internal string Id => Step.Id;
+    internal StepId Id => Step.Id;
 
     /// <summary>Why the step cannot be done now: done already, or something in its way; null when it can.</summary>
     internal Refused? NotNow() => Card.IsOver(Step, Now)

@@ -51,6 +51,7 @@ public static class CommandBook
     public static IReadOnlyList<CommandDeclaration> All { get; } = [.. Known.Values.OrderBy(c => c.Name, StringComparer.Ordinal)];
 
     /// <summary>The command of a name; null when nobody knows it.</summary>
+    /// <returns>The declaration, or null when nobody declared a command of that name.</returns>
     public static CommandDeclaration? Find(string? name) => name is null ? null : Known.GetValueOrDefault(name);
 
     /// <summary>Reads a command that was given by its name.</summary>

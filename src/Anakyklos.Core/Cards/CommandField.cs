@@ -78,9 +78,9 @@ public abstract class CommandField(string name, string says, FieldShape shape)
 
     internal abstract object? ReadFrom(IFieldSource source, string key, List<Refusal> problems);
 
-    /// <summary>The name under which a refusal speaks of it: inside an entry with the id of that entry.</summary>
-    /// <param name="key">Id of the entry, or empty.</param>
-    internal string At(string key) => key.Length == 0 ? Name : $"{Name}-{key}";
+    /// <summary>The path under which a refusal speaks of it.</summary>
+    /// <param name="entry">The path of the entry that it stands in, such as <c>parts.oil-filter</c>; empty outside of any.</param>
+    internal string At(string entry) => entry.Length == 0 ? Name : $"{entry}.{Name}";
 }
 
 /// <summary>A field of a command that is read as one type.</summary>
@@ -105,7 +105,7 @@ public sealed class FieldValues
     /// <summary>Reads fields from where they were written.</summary>
     /// <param name="fields">The fields.</param>
     /// <param name="source">Where they were written.</param>
-    /// <param name="key">Id of the entry that they belong to, or empty.</param>
+    /// <param name="key">The path of the entry that they belong to, or empty.</param>
     /// <param name="problems">What could not be read is added.</param>
     internal static FieldValues Read(IEnumerable<CommandField> fields, IFieldSource source, string key, List<Refusal> problems) =>
         new(fields.ToDictionary(f => f, f => f.ReadFrom(source, key, problems)));
@@ -215,19 +215,20 @@ internal static class Field
         };
 
     /// <summary>An entry of fields for each of several ids; none when nothing was said.</summary>
-    internal static CommandField<IReadOnlyDictionary<string, T>> Entries<T>(string name, string says, IReadOnlyList<CommandField> members,
-        Func<FieldValues, T> make) => new(name, says, FieldShape.Entries, (field, source, _, problems) =>
+    internal static CommandField<IReadOnlyDictionary<TId, T>> Entries<TId, T>(string name, string says,
+        IReadOnlyList<CommandField> members, Func<FieldValues, T> make) where TId : struct, IId<TId> =>
+        new(name, says, FieldShape.Entries, (field, source, _, problems) =>
         {
             var entries = source.Entries(field, out var shape);
             if (shape.Length > 0)
                 Add(problems, field, "", shape, $"Write {field.Says} as one entry for each id.");
-            var made = new Dictionary<string, T>();
+            var made = new Dictionary<TId, T>();
             foreach (var (key, entry) in entries)
             {
                 var before = problems.Count;
-                var values = FieldValues.Read(members, entry, key, problems);
+                var values = FieldValues.Read(members, entry, $"{field.Name}.{key}", problems);
                 if (problems.Count == before)
-                    made[key] = make(values);
+                    made[TId.Of(key)] = make(values);
             }
             return made;
         })

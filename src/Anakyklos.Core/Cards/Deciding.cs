@@ -105,7 +105,7 @@ public sealed partial class JobCard
     }
 
     // With the lift, everything waits that needs it where it does not go.
-    private IReadOnlyList<string> HeldUpBy(SheetStep step) => step.MovesLift
+    private IReadOnlyList<StepId> HeldUpBy(SheetStep step) => step.MovesLift
         ? [.. Remaining.Where(s => !s.MovesLift && s.Lift == (LiftUp ? LiftNeed.Down : LiftNeed.Up)).Select(s => s.Id)]
         : [step.Id];
 
@@ -144,6 +144,7 @@ public sealed partial class JobCard
     }
 
     /// <summary>What stands between the card and its signature; empty when the ring is closed.</summary>
+    /// <returns>Every reason against signing now; none when it can be signed.</returns>
     public IEnumerable<Refusal> BeforeSigning()
     {
         foreach (var item in Open)

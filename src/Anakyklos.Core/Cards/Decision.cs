@@ -11,10 +11,10 @@ public abstract record Decision
 
     internal static Accepted Yes(params CardEvent[] events) => new(events);
 
-    internal static Refused No(string what, string @do, string? step = null, string? field = null) => new([new(what, @do, step, field)]);
+    internal static Refused No(string what, string @do, StepId? step = null, string? field = null) => new([new(what, @do, step, field)]);
 
-    internal static Refused NoSuchStep(string id) =>
-        No($"There is no step “{(id.Length > 60 ? id[..60] : id)}” that this can be done to.", "Go back to the card.");
+    internal static Refused NoSuchStep(StepId id) =>
+        No($"There is no step “{(id.Text.Length > 60 ? id.Text[..60] : id.Text)}” that this can be done to.", "Go back to the card.");
 
     /// <summary>What is wrong with words that must be there: missing, one sign only, or too long; null when they can be kept.</summary>
     internal static Refused? Wordless(string text, string field, string what) =>

@@ -16,11 +16,11 @@ public sealed partial class JobCard
     /// Seals that sit in the vehicle and have been used again, by part id, with how often by now: those of earlier cards that this one did
     /// not touch, and those that it left in once more; the next card starts from here.
     /// </summary>
-    public IReadOnlyDictionary<string, int> SealsLeftIn
+    public IReadOnlyDictionary<PartId, int> SealsLeftIn
     {
         get
         {
-            var seals = new Dictionary<string, int>(Opened.SealsUsedAgain);
+            var seals = new Dictionary<PartId, int>(Opened.SealsUsedAgain);
             foreach (var (part, number) in Kit?.Parts.Where(p => IsFitted(p.Key)) ?? [])
                 if (number == KitConfirmed.OldOneAgain)
                     seals[part] = Opened.SealsUsedAgain.GetValueOrDefault(part) + 1;
@@ -34,19 +34,20 @@ public sealed partial class JobCard
     /// Whether a step concerns brakes, steering, wheels or lifting: leaving it out holds the vehicle until the lead has put a name to it.
     /// </summary>
     /// <param name="step">A step of this card.</param>
+    /// <returns>True where the step itself, a caution of it, or a caution of what it works on or needs says so.</returns>
     public bool IsEssential(SheetStep step)
     {
         return step.Essential || step.Cautions.Concat(On(step.What)).Concat(step.Needs.SelectMany(On)).Any(c =>
             c is "brakes" or "brake-fluid" or "crushing");
 
-        IEnumerable<string> On(string what) => Sheet.Access.TryGetValue(what, out var access) ? access.Cautions
+        IEnumerable<string> On(ThingId what) => Sheet.Access.TryGetValue(what, out var access) ? access.Cautions
             : Sheet.Fasteners.TryGetValue(what, out var fastener) ? fastener.Cautions : [];
     }
 
     /// <summary>
     /// The jobs that were really done, by id: not those that were given up, nor those of which an essential step was left out.
     /// </summary>
-    public IReadOnlyList<string> JobsDone =>
+    public IReadOnlyList<JobId> JobsDone =>
         [.. Jobs.Where(j => !Steps.Any(s => s.Jobs.Contains(j) && State(s.Id).Status == StepStatus.LeftOut && IsEssential(s)))];
 
     private Decision SecondName(Countersign c, Person by)

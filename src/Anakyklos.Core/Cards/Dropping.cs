@@ -35,7 +35,7 @@ public sealed partial class JobCard
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
         if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift
             && s.Traits is { Sets: false, Closes: false } && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
-            events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job, $"{job.Name} given up before “{essential.Title}”",
+            events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job.Text, $"{job.Name} given up before “{essential.Title}”",
                 c.Reason.Trim(), true));
         events.Add(new PlanChanged(kept, $"{job.Name} given up: {c.Reason.Trim()}", TimeSpan.Zero));
         var after = Soon(events, by, now);
@@ -44,12 +44,12 @@ public sealed partial class JobCard
         return new Accepted(events);
     }
 
-    private bool IsWorkedOn(string job) => Steps.Any(s => s.Jobs.Contains(job) && State(s.Id).Status == StepStatus.Done
+    private bool IsWorkedOn(JobId job) => Steps.Any(s => s.Jobs.Contains(job) && State(s.Id).Status == StepStatus.Done
         && s.Traits is { LaysOut: false, Sets: false, Engine: not EngineUse.Warms } && !s.MovesLift
             && !(s.Traits is { Opens: true, LetsOut: false } && Sheet.Access.ContainsKey(s.What)));
 
     // What is done stays; what other jobs need stays; of the rest only what closes what is open, with the proof that it holds.
-    private IReadOnlyList<SheetStep> Without(string job)
+    private IReadOnlyList<SheetStep> Without(JobId job)
     {
         var rest = Jobs.Where(j => j != job).ToHashSet();
         var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
@@ -81,12 +81,12 @@ public sealed partial class JobCard
             || s.Id == Composing.UsualSteps.UsedOil || Composing.UsualSteps.IsAgain(s) || (s.Traits.Primes && IsBegun(s));
 
         // What holds the vehicle goes last, after all that still needs the lift.
-        IEnumerable<string> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up)
+        IEnumerable<StepId> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up)
             .Select(k => k.Id) : [];
 
         // The order through a step that is gone is kept.
-        IEnumerable<string> Before(SheetStep s) => s.After.Concat(s.Awaits.Where(a => !ids.Contains(a)))
+        IEnumerable<StepId> Before(SheetStep s) => s.After.Concat(s.Awaits.Where(a => !ids.Contains(a)))
             .SelectMany(a => ids.Contains(a) ? [a] : Step(a) is { } gone ? Before(gone).Concat(gone.Awaits.Where(ids.Contains))
-                : Enumerable.Empty<string>());
+                : Enumerable.Empty<StepId>());
     }
 }

@@ -12,24 +12,24 @@ public abstract record Effect;
 
 /// <summary>A step is done; a wait that it begins runs from now.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record StepEnds(string Step) : Effect;
+public sealed record StepEnds(StepId Step) : Effect;
 
 /// <summary>A step counts as not done, and its wait as not begun.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record StepBeginsAgain(string Step) : Effect;
+public sealed record StepBeginsAgain(StepId Step) : Effect;
 
 /// <summary>A step is left out for good.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>
-public sealed record StepLeftOut(string Step, string Reason) : Effect;
+public sealed record StepLeftOut(StepId Step, string Reason) : Effect;
 
 /// <summary>A step stands still until somebody says what was done about it.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record StepStops(string Step) : Effect;
+public sealed record StepStops(StepId Step) : Effect;
 
 /// <summary>A step that stood still goes on.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record StepGoesOn(string Step) : Effect;
+public sealed record StepGoesOn(StepId Step) : Effect;
 
 /// <summary>Something is open from now on.</summary>
 /// <param name="What">What.</param>
@@ -37,7 +37,7 @@ public sealed record StepGoesOn(string Step) : Effect;
 /// <param name="Detail">A few words more, or empty.</param>
 /// <param name="By">The step that opened it; empty when it was none.</param>
 /// <param name="Count">Fasteners that came out, 0 where they are not counted.</param>
-public sealed record Opens(OpenRef What, string Name, string Detail, string By, int Count = 0) : Effect;
+public sealed record Opens(OpenRef What, string Name, string Detail, StepId By, int Count = 0) : Effect;
 
 /// <summary>Something is closed.</summary>
 /// <param name="What">What.</param>
@@ -45,45 +45,45 @@ public sealed record Closes(OpenRef What) : Effect;
 
 /// <summary>A part is in its place.</summary>
 /// <param name="Part">Part id.</param>
-public sealed record PartGoesIn(string Part) : Effect;
+public sealed record PartGoesIn(PartId Part) : Effect;
 
 /// <summary>A part is in its place no more.</summary>
 /// <param name="Part">Part id.</param>
-public sealed record PartComesOut(string Part) : Effect;
+public sealed record PartComesOut(PartId Part) : Effect;
 
 /// <summary>A fluid is let out: what was poured and read before counts no more.</summary>
 /// <param name="Fluid">Fluid id.</param>
-public sealed record FluidRunsOut(string Fluid) : Effect;
+public sealed record FluidRunsOut(FluidId Fluid) : Effect;
 
 /// <summary>An amount went in, or came out again where it is negative.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Amount">How much.</param>
-public sealed record FluidGoesIn(string Fluid, Quantity<Volume> Amount) : Effect;
+public sealed record FluidGoesIn(FluidId Fluid, Quantity<Volume> Amount) : Effect;
 
 /// <summary>What ran out was measured.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Amount">How much.</param>
-public sealed record FluidMeasured(string Fluid, Quantity<Volume> Amount) : Effect;
+public sealed record FluidMeasured(FluidId Fluid, Quantity<Volume> Amount) : Effect;
 
 /// <summary>A level was read.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Level">Where it stood.</param>
 /// <param name="Good">Whether that is where it should be.</param>
-public sealed record LevelIs(string Fluid, Level Level, bool Good) : Effect;
+public sealed record LevelIs(FluidId Fluid, Level Level, bool Good) : Effect;
 
 /// <summary>The whole amount is in, where nothing is read.</summary>
 /// <param name="Fluid">Fluid id.</param>
-public sealed record FluidIsIn(string Fluid) : Effect;
+public sealed record FluidIsIn(FluidId Fluid) : Effect;
 
 /// <summary>A wait begins that is not a step's own.</summary>
 /// <param name="Wait">Id of the step that it belongs to.</param>
 /// <param name="For">What it waits for.</param>
 /// <param name="Lasts">How long.</param>
-public sealed record WaitBegins(string Wait, string For, TimeSpan Lasts) : Effect;
+public sealed record WaitBegins(StepId Wait, string For, TimeSpan Lasts) : Effect;
 
 /// <summary>A wait is over or was ended.</summary>
 /// <param name="Wait">Its id.</param>
-public sealed record WaitEnds(string Wait) : Effect;
+public sealed record WaitEnds(StepId Wait) : Effect;
 
 /// <summary>The engine ran: it is hot from now on.</summary>
 public sealed record EngineHeats : Effect;

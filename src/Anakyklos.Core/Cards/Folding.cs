@@ -77,12 +77,12 @@ public sealed partial class JobCard
         _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),
     };
 
-    private static CardState Changed(CardState s, string fluid, Func<FluidState, FluidState> change) =>
+    private static CardState Changed(CardState s, FluidId fluid, Func<FluidState, FluidState> change) =>
         s with { Fluids = s.Fluids.SetItem(fluid, change(s.Fluids.GetValueOrDefault(fluid) ?? FluidState.Untouched)) };
 
-    private static ImmutableList<RunningWait> Waiting(CardState s, string without) => s.Waits.RemoveAll(w => w.Id == without);
+    private static ImmutableList<RunningWait> Waiting(CardState s, StepId without) => s.Waits.RemoveAll(w => w.Id == without);
 
-    private static CardState StepEnded(CardState s, string step, Recorded r)
+    private static CardState StepEnded(CardState s, StepId step, Recorded r)
     {
         var done = s with { Steps = s.Steps.SetItem(step, new(StepStatus.Done, r)) };
         return s.Plan.FirstOrDefault(p => p.Id == step)?.Wait is { } wait
@@ -121,7 +121,7 @@ public sealed partial class JobCard
                 && d.Event.Kind is DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil && !IsIn(d.Event.Part)),
         };
 
-        bool IsIn(string what) => s.Fitted.Contains(what) || s.Fluids.GetValueOrDefault(what) is { Pours: > 0 };
+        bool IsIn(ThingId what) => s.Fitted.Contains(what) || s.Fluids.GetValueOrDefault(what) is { Pours: > 0 };
     }
 
     private static ImmutableList<PartAwaited> WithoutNumber(CardState s, string number) =>

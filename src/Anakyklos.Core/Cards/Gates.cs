@@ -14,6 +14,7 @@ public sealed partial class JobCard
     /// </summary>
     /// <param name="step">A step of this card.</param>
     /// <param name="now">The time, for waits.</param>
+    /// <returns>Every reason, each once; none when the step can be done now.</returns>
     public IReadOnlyList<Refusal> InTheWay(SheetStep step, DateTimeOffset now) => Standing(step, now);
 
     // Without a time: what stands in the way until somebody does something, and no wait.
@@ -78,9 +79,10 @@ public sealed partial class JobCard
     // A step that looks at, or works on, something that is opened needs it open.
     private IEnumerable<Refusal> NeedsThere(SheetStep step)
     {
-        foreach (var r in NeedsOpen(step.Needs.Where(Sheet.Access.ContainsKey)))
+        foreach (var r in NeedsOpen(step.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey)))
             yield return r;
-        foreach (var f in step.Needs.Where(Sheet.Fasteners.ContainsKey).Select(id => Sheet.Fasteners[id]).Where(f => !HasOpen(f)))
+        foreach (var f in step.Needs.Select(n => (FastenerId)n).Where(Sheet.Fasteners.ContainsKey)
+            .Select(id => Sheet.Fasteners[id]).Where(f => !HasOpen(f)))
             yield return new($"The {Words.Low(f.Name)} {f.Is} not out.", "Undo it first.", First(s => s.Traits.Opens && s.What == f.Id));
     }
 
@@ -146,10 +148,10 @@ public sealed partial class JobCard
             "Close it before the vehicle is driven.", Closing(o)?.Id));
 
     /// <summary>The first step that is left of those that a coach asks for: the one that would help.</summary>
-    internal string? First(Func<SheetStep, bool> which) => Remaining.FirstOrDefault(which)?.Id;
+    internal StepId? First(Func<SheetStep, bool> which) => Remaining.FirstOrDefault(which)?.Id;
 
-    internal IEnumerable<Refusal> NeedsOpen(IEnumerable<string> accesses) => accesses.Select(id => Sheet.Access[id]).Where(a => !HasOpen(a))
-        .Select(a => new Refusal($"The {Words.Low(a.Name)} is in the way.", "Take it off or open it first.",
+    internal IEnumerable<Refusal> NeedsOpen(IEnumerable<AccessId> accesses) => accesses.Select(id => Sheet.Access[id])
+        .Where(a => !HasOpen(a)).Select(a => new Refusal($"The {Words.Low(a.Name)} is in the way.", "Take it off or open it first.",
             First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == a.Id)));
 
     internal IEnumerable<Refusal> NotDoneBefore(SheetStep step, Func<SheetStep, bool> which, string what) =>

@@ -66,7 +66,7 @@ public sealed partial class JobCard
     public IEnumerable<Noted<JobDropped>> Dropped => _state.Dropped.Values.OrderBy(d => d.Seq);
 
     /// <summary>The jobs that are to be done: those it was opened with, less those that were given up.</summary>
-    public IReadOnlyList<string> Jobs => [.. Opened.Jobs.Where(j => !_state.Dropped.ContainsKey(j))];
+    public IReadOnlyList<JobId> Jobs => [.. Opened.Jobs.Where(j => !_state.Dropped.ContainsKey(j))];
 
     /// <summary>Whether the vehicle is up on the lift.</summary>
     public bool LiftUp => _state.LiftUp;
@@ -90,17 +90,20 @@ public sealed partial class JobCard
     public Recorded? Ended => Signature ?? Voided;
 
     /// <summary>How often the dipstick was read or oil poured, by fluid.</summary>
-    public FluidState Fluid(string id) => _state.Fluids.GetValueOrDefault(id) ?? FluidState.Untouched;
+    /// <returns>What the card knows of it; untouched where nothing was done to it, also for an id that the sheet does not have.</returns>
+    public FluidState Fluid(FluidId id) => _state.Fluids.GetValueOrDefault(id) ?? FluidState.Untouched;
 
     /// <summary>How a step stands.</summary>
+    /// <returns>How the step stands.</returns>
     /// <exception cref="KeyNotFoundException">The card has no such step.</exception>
-    public StepState State(string step) => _state.Steps[step];
+    public StepState State(StepId step) => _state.Steps[step];
 
     /// <summary>The step with this id, or null.</summary>
-    public SheetStep? Step(string id) => Steps.FirstOrDefault(s => s.Id == id);
+    /// <returns>The step, or null when the card has none of this id.</returns>
+    public SheetStep? Step(StepId id) => Steps.FirstOrDefault(s => s.Id == id);
 
     /// <summary>Whether a part was fitted and what holds it was not opened since.</summary>
-    public bool IsFitted(string part) => _state.Fitted.Contains(part);
+    public bool IsFitted(PartId part) => _state.Fitted.Contains(part);
 
     /// <summary>Whether something is open.</summary>
     public bool IsOpen(OpenRef what) => _state.Open.Any(o => o.What == what);
@@ -109,10 +112,11 @@ public sealed partial class JobCard
     public bool IsCountersigned(int seq) => _state.Countersigned.Contains(seq);
 
     /// <summary>What the lead decided about a finding graded stop, or null.</summary>
+    /// <returns>The decision, or null while there is none.</returns>
     public Noted<StopDecided>? DecisionOn(int finding) => _state.Decided.GetValueOrDefault(finding);
 
     /// <summary>Whether the step stands still after too much torque.</summary>
-    public bool IsOverTorqued(string step) => _state.StandStill.Contains(step);
+    public bool IsOverTorqued(StepId step) => _state.StandStill.Contains(step);
 
     /// <summary>
     /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When
@@ -122,6 +126,7 @@ public sealed partial class JobCard
         && (!s.MovesLift || IsWorthMoving(s))) ?? Remaining.FirstOrDefault();
 
     /// <summary>The step that would close an open item, or null when none of those left does.</summary>
+    /// <returns>The step, or null when nothing that is left closes it.</returns>
     public SheetStep? Closing(OpenItem item) => Remaining.FirstOrDefault(s => item.Kind switch
     {
         OpenKind.Lift => s.Traits.Lift == LiftMove.Lowers,
@@ -145,7 +150,9 @@ public sealed partial class JobCard
         && DecisionOn(f.Seq) is null);
 
     /// <summary>How a fluid of this card is filled, with the card's school.</summary>
-    public DipstickFill FillOf(string fluid)
+    /// <returns>The fill, with the school of the workshop where the card was opened with one.</returns>
+    /// <exception cref="KeyNotFoundException">The sheet has no such fluid.</exception>
+    public DipstickFill FillOf(FluidId fluid)
     {
         var f = Sheet.Fluids[fluid];
         var between = f.BetweenMarks ?? throw new ArgumentException($"{f.Name} has no gauge.", nameof(fluid));
@@ -154,15 +161,17 @@ public sealed partial class JobCard
 
     /// <summary>What was laid out for a fluid, or null.</summary>
     /// <param name="fluid">Fluid id.</param>
-    public KitOil? OilInHand(string fluid) => Kit?.Oils.GetValueOrDefault(fluid);
+    /// <returns>What was laid out, or null before the kit was confirmed.</returns>
+    public KitOil? OilInHand(FluidId fluid) => Kit?.Oils.GetValueOrDefault(fluid);
 
     /// <summary>Whether the first pour aims at the marks of a gauge; otherwise at an amount.</summary>
     /// <param name="fluid">Fluid id.</param>
-    public bool FillsByMarks(string fluid) => Sheet.Fluids[fluid].FillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod;
+    public bool FillsByMarks(FluidId fluid) => Sheet.Fluids[fluid].FillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod;
 
     /// <summary>What the filling step should bring in all: the first pour by marks, what came out, or the book amount.</summary>
     /// <param name="fluid">Fluid id.</param>
-    public Quantity<Volume> Wanted(string fluid) => FillsByMarks(fluid) ? FillOf(fluid).FirstPour
+    /// <returns>Where what came out was not measured yet, the amount of the sheet.</returns>
+    public Quantity<Volume> Wanted(FluidId fluid) => FillsByMarks(fluid) ? FillOf(fluid).FirstPour
         : Sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn ? Fluid(fluid).CameOut ?? Sheet.Fluids[fluid].Amount.Value
         : Sheet.Fluids[fluid].Amount.Value;
 
@@ -172,6 +181,8 @@ public sealed partial class JobCard
     /// <summary>Rebuilds a card from its events.</summary>
     /// <param name="sheet">The sheet revision named in the first event.</param>
     /// <param name="history">All events in order; the first is <see cref="CardOpened"/>.</param>
+    /// <returns>The card as it stands after the last event.</returns>
+    /// <exception cref="InvalidOperationException">An event means nothing to this program.</exception>
     /// <exception cref="ArgumentException">The history is empty, does not begin with the opening, or has a gap.</exception>
     public static JobCard Replay(ModelSheet sheet, IReadOnlyList<Recorded> history)
     {
@@ -187,6 +198,8 @@ public sealed partial class JobCard
 
     /// <summary>The card after more events.</summary>
     /// <param name="more">The events that follow the last one.</param>
+    /// <returns>A new card; this one stays as it is.</returns>
+    /// <exception cref="InvalidOperationException">An event means nothing to this program.</exception>
     /// <exception cref="ArgumentException">One of them does not follow the one before it.</exception>
     public JobCard With(IReadOnlyList<Recorded> more)
     {
@@ -204,9 +217,9 @@ public sealed partial class JobCard
         return new(new JobCard(this, history), state, more.Any(r => r.Event is JobDropped));
     }
 
-    internal bool IsLeft(string step) => State(step).Status is StepStatus.Waiting or StepStatus.Aside;
+    internal bool IsLeft(StepId step) => State(step).Status is StepStatus.Waiting or StepStatus.Aside;
 
-    internal SheetStep Known(string id) => Step(id) ?? throw new ArgumentException($"The card has no step {id}.");
+    internal SheetStep Known(StepId id) => Step(id) ?? throw new ArgumentException($"The card has no step {id}.");
 
     internal bool HasOpen(Access a) => IsOpen(new(OpenKind.Access, a.Id));
 

@@ -60,7 +60,7 @@ public sealed partial class JobCard
         yield return new Opens(new(OpenKind.Fluid, fluid), Sheet.Fluids[fluid].Name, "not at the mark", step.Id);
     }
 
-    private string SealDetail(string seal) =>
+    private string SealDetail(PartId seal) =>
         Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again" : "new seal";
 
     /// <summary>What it does that a joint which was tight counts as open again.</summary>

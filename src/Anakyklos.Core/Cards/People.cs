@@ -20,7 +20,7 @@ public enum Role
 /// <param name="Id">Lasting id.</param>
 /// <param name="Name">Name as shown.</param>
 /// <param name="Role">Role at the time.</param>
-public sealed record Person(string Id, string Name, Role Role)
+public sealed record Person(PersonId Id, string Name, Role Role)
 {
     /// <summary>Whether this person may work on cards and sign them.</summary>
     public bool WorksOnCards => Role is Role.Technician or Role.Lead;

@@ -11,12 +11,14 @@ public sealed partial class JobCard
     /// <summary>What is left of the card in its best order from here.</summary>
     /// <param name="now">The time, for running waits.</param>
     /// <param name="people">1 or 2.</param>
+    /// <returns>The plan of what is left; empty when nothing is.</returns>
     public CardPlan PlanFrom(DateTimeOffset now, int people = 1) => CardPlanner.Order(Work, StandsAt(now, [], null), people);
 
     /// <summary>What is left of the card when a step is taken first; null when it cannot be taken now.</summary>
     /// <param name="step">Step id.</param>
     /// <param name="now">The time.</param>
-    public (CardPlan Plan, TimeSpan Costs)? PlanWith(string step, DateTimeOffset now)
+    /// <returns>The plan, and how much longer it takes than the best one.</returns>
+    public (CardPlan Plan, TimeSpan Costs)? PlanWith(StepId step, DateTimeOffset now)
     {
         if (Step(step) is not { } first || first.MovesLift || State(step).Status is StepStatus.Done or StepStatus.LeftOut
             || InTheWay(first, now).Count > 0)
@@ -84,9 +86,9 @@ public sealed partial class JobCard
             && then.CanBegin(better) ? other : [];
     }
 
-    private PlanStart StandsAt(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first)
+    private PlanStart StandsAt(DateTimeOffset now, IReadOnlyList<StepId> alsoBlocked, StepId? first)
     {
-        var begun = first is not null && Step(first) is { } f ? f : null;
+        var begun = first is { } id ? Step(id) : null;
         return new(
             Steps.Where(s => IsDone(s) || s.Id == first).Select(s => s.Id).ToHashSet(),
             Steps.Where(s => s.Id != first && (State(s.Id).Status == StepStatus.Aside || (IsLeft(s.Id) && StopInTheWay(s).Any())))
@@ -100,8 +102,9 @@ public sealed partial class JobCard
     // The number of the last move in this direction; a move that was only begun counts, so that the next one is looked at afresh.
     private static int Moves(IEnumerable<SheetStep> steps, bool up) =>
         steps.Where(s => s.MovesLift && s.Traits.Lift is (LiftMove.Raises or LiftMove.ReadyToRaise) == up)
-        .Select(s => int.TryParse(s.Id.AsSpan(s.Id.LastIndexOf('-') + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
-            ? number : 1).DefaultIfEmpty(0).Max();
+        .Select(s => s.Id.Text.AsSpan(s.Id.Text.LastIndexOf('-') + 1) is var last
+            && int.TryParse(last, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : 1)
+        .DefaultIfEmpty(0).Max();
 
     private bool IsDone(SheetStep s) => State(s.Id).Status is StepStatus.Done or StepStatus.LeftOut;
 
@@ -109,18 +112,18 @@ public sealed partial class JobCard
 
     /// <summary>The change of plan, when there is any: what is done stays first, then the step taken early, then the rest in its best
     /// order, what waits last.</summary>
-    private IEnumerable<CardEvent> Replanned(DateTimeOffset now, IReadOnlyList<string> alsoBlocked, string? first, string why)
+    private IEnumerable<CardEvent> Replanned(DateTimeOffset now, IReadOnlyList<StepId> alsoBlocked, StepId? first, string why)
     {
         var before = CardPlanner.Order(Work, StandsAt(now, [], null));
         var plan = alsoBlocked.Count == 0 && first is null ? before : CardPlanner.Order(Work, StandsAt(now, alsoBlocked, first));
         var ahead = plan.Steps;
         IReadOnlyList<SheetStep> done = [.. Steps.Where(IsDone)];
-        IReadOnlyList<SheetStep> taken = first is null ? [] : [Known(first)];
+        IReadOnlyList<SheetStep> taken = first is { } early ? [Known(early)] : [];
         IReadOnlyList<SheetStep> soon = [.. done.Concat(taken).Concat(ahead)];
         var placed = soon.Select(s => s.Id).ToHashSet();
         // What waits comes last, with the moves of the lift that it will need then.
         var later = Work.Steps.All(s => placed.Contains(s.Id)) ? []
-            : CardPlanner.Order(Work, new(placed, new HashSet<string>(), new Dictionary<string, TimeSpan>(),
+            : CardPlanner.Order(Work, new(placed, new HashSet<StepId>(), new Dictionary<StepId, TimeSpan>(),
             ahead.Count == 0 && LiftUp, null, (Moves(soon, true), Moves(soon, false)))).Steps;
         placed.UnionWith(later.Select(s => s.Id));
         // Begun moves of the lift (arms set, not yet raised) are looked at again: the plan's own come afresh.
@@ -129,7 +132,7 @@ public sealed partial class JobCard
         if (steps.Select(s => s.Id).SequenceEqual(Steps.Select(s => s.Id)))
             return [];
         var costs = alsoBlocked.Count > 0 ? TimeSpan.Zero
-            : (first is null ? TimeSpan.Zero : Known(first).Takes) + plan.Total - before.Total;
+            : (first is { } taking ? Known(taking).Takes : TimeSpan.Zero) + plan.Total - before.Total;
         return [new PlanChanged(steps, why, costs)];
     }
 }

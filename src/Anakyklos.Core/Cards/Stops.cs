@@ -14,7 +14,8 @@ public sealed partial class JobCard
 
     /// <summary>Stops that the vehicle carries to its next card: those with which it was let go as it is, here or before.</summary>
     /// <param name="card">The number of this card.</param>
-    public IReadOnlyList<StopCarried> StopsLeft(long card) =>
+    /// <returns>In the order in which they were found; empty when nothing is left.</returns>
+    public IReadOnlyList<StopCarried> StopsLeft(CardNumber card) =>
     [
         .. (Opened.Carried ?? []).Where((_, i) => !IsMended(i)),
         .. Findings.Select(f => (Finding: f, Decision: DecisionOn(f.Seq))).Where(x => x.Decision is { Event.Mended: false })

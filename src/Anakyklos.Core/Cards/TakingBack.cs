@@ -10,7 +10,7 @@ public sealed partial class JobCard
 {
     /// <summary>What a person pressed last and could take back: the last event of that command; null when there is none.</summary>
     /// <param name="person">Person id.</param>
-    public Recorded? LastPressOf(string person)
+    public Recorded? LastPressOf(PersonId person)
     {
         var taken = TakenIn(_history);
         return _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
@@ -70,7 +70,7 @@ public sealed partial class JobCard
     {
         var taken = TakenIn(_history);
         var without = new JobCard(Sheet, Opened, _history);
-        var fluids = together.Select(h => StepOf(h.Event)).OfType<string>().Select(Step).OfType<SheetStep>()
+        var fluids = together.Select(h => StepOf(h.Event)).OfType<StepId>().Select(Step).OfType<SheetStep>()
             .Where(s => Sheet.Fluids.ContainsKey(s.What)).Select(s => s.What).ToHashSet();
         foreach (var h in _history.Where(h => !taken.Contains(h.Seq) && h.Command != together[0].Command))
         {
@@ -97,11 +97,11 @@ public sealed partial class JobCard
         return null;
     }
 
-    private static string? StepOf(CardEvent e) => e switch
+    private static StepId? StepOf(CardEvent e) => e switch
     {
-        IStepEvent at => at.Step,
+        IStepEvent at => (StepId?)at.Step,
         StepPutAside a => a.Step,
-        DeviationTaken { Step.Length: > 0 } d => d.Step,
+        DeviationTaken { Step.IsEmpty: false } d => d.Step,
         FindingNoted f => f.Step,
         _ => null,
     };

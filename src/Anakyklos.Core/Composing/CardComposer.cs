@@ -12,20 +12,21 @@ public sealed class CardComposer
 {
     private readonly ModelSheet _sheet;
     private readonly UsualSteps _usual;
-    private readonly Dictionary<string, SheetStep> _steps = [];
-    private readonly Dictionary<string, HashSet<string>> _serves = [];
-    private string _job = "";
+    private readonly Dictionary<StepId, SheetStep> _steps = [];
+    private readonly Dictionary<StepId, HashSet<JobId>> _serves = [];
+    private JobId _job;
 
     private CardComposer(ModelSheet sheet) => (_sheet, _usual) = (sheet, new(sheet));
 
     /// <summary>Composes the jobs into one set of steps. The same input gives the same steps in the same order.</summary>
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="jobs">Ids of jobs in that sheet; each counts once.</param>
+    /// <returns>The steps in an order that every link allows, with the links and spans that an order must keep.</returns>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static ComposedWork Compose(ModelSheet sheet, IEnumerable<string> jobs)
+    public static ComposedWork Compose(ModelSheet sheet, IEnumerable<JobId> jobs)
     {
-        string[] wanted = [.. jobs.Distinct()];
+        JobId[] wanted = [.. jobs.Distinct()];
         var composer = new CardComposer(sheet);
         foreach (var id in wanted)
             composer.Take(sheet.Jobs[id]);
@@ -93,7 +94,7 @@ public sealed class CardComposer
         }
     }
 
-    private void WorkOn(string id, Job job)
+    private void WorkOn(ThingId id, Job job)
     {
         if (_sheet.Fluids.ContainsKey(id))
         {
@@ -108,7 +109,7 @@ public sealed class CardComposer
             Add(_usual.Opening(id));
     }
 
-    private void Fill(string fluid)
+    private void Fill(FluidId fluid)
     {
         Add(_usual.Pour(fluid));
         if (_sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn)
@@ -135,12 +136,12 @@ public sealed class CardComposer
             Add(_usual.Opening(access));
             Add(_usual.Closing(access));
         }
-        foreach (var fastener in step.Needs.Where(_sheet.Fasteners.ContainsKey))
+        foreach (var fastener in step.Needs.Where(n => _sheet.Fasteners.ContainsKey(n)))
             Add(_usual.Opening(fastener));
         Follow(step);
     }
 
-    private bool Serve(string step)
+    private bool Serve(StepId step)
     {
         if (!_serves.TryGetValue(step, out var jobs))
             _serves[step] = jobs = [];
@@ -174,7 +175,7 @@ public sealed class CardComposer
     private void Join(Fastener f)
     {
         Add(_usual.Opening(f.Id));
-        foreach (var part in JointParts(f))
+        foreach (var part in f.Fitted)
             Add(_usual.Fitting(part));
         Add(_usual.Closing(f.Id));
         if (f.Drains is { } fluid)
@@ -189,22 +190,20 @@ public sealed class CardComposer
             Prove(system);
     }
 
-    private void Prove(string fluid)
+    private void Prove(FluidId fluid)
     {
-        Add(_usual.ClearTop is var clear && clear.Needs.Count > 0 || fluid.Length == 0 ? clear
+        Add(_usual.ClearTop is var clear && clear.Needs.Count > 0 || fluid.IsEmpty ? clear
             : clear with { Needs = [.. _sheet.Fluids[fluid].Through.SelectMany(a => _sheet.Access[a].Needs).Distinct()] });
-        Add(_usual.Run(fluid.Length > 0 ? fluid : _sheet.Fluids.Values.FirstOrDefault(f => f.Pumped && f.SafeToStart is not null)?.Id
+        Add(_usual.Run(!fluid.IsEmpty ? fluid : _sheet.Fluids.Values.FirstOrDefault(f => f.Pumped && f.SafeToStart is not null)?.Id
             ?? ""));
         Add(_usual.Settle);
         Add(_usual.Look);
     }
 
     /// <summary>The accesses that a step reaches its work through.</summary>
-    private IEnumerable<string> Reached(SheetStep step) => Reach.Of(_sheet, step);
+    private IEnumerable<AccessId> Reached(SheetStep step) => Reach.Of(_sheet, step);
 
-    private static IEnumerable<string> JointParts(Fastener f) => f.Seal is null ? f.Holds : [f.Seal, .. f.Holds];
-
-    private IEnumerable<SheetStep> Expand(SheetStep step)
+        private IEnumerable<SheetStep> Expand(SheetStep step)
     {
         if (!step.Traits.PutsOut)
             return [step];
@@ -225,9 +224,9 @@ public sealed class CardComposer
 /// <summary>What must be open to reach what.</summary>
 internal static class Reach
 {
-    internal static IEnumerable<string> Of(ModelSheet sheet, SheetStep step)
+    internal static IEnumerable<AccessId> Of(ModelSheet sheet, SheetStep step)
     {
-        var own = step.Needs.Where(sheet.Access.ContainsKey);
+        var own = step.Needs.Select(n => (AccessId)n).Where(sheet.Access.ContainsKey);
         if (sheet.Fasteners.TryGetValue(step.What, out var f))
             own = own.Concat(f.Needs);
         else if (sheet.Access.TryGetValue(step.What, out var a))

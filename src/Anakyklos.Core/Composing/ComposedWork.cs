@@ -7,14 +7,14 @@ namespace Anakyklos.Core.Composing;
 /// <param name="After">Step id.</param>
 /// <param name="Lag">The wait that must be over in between; zero for none.</param>
 /// <param name="Why">Why, as the end of a sentence: "needs the undertray off".</param>
-public sealed record StepLink(string Before, string After, TimeSpan Lag, string Why);
+public sealed record StepLink(StepId Before, StepId After, TimeSpan Lag, string Why);
 
 /// <summary>While something is open, some steps may not be done: they come before it is opened or after it is closed.</summary>
 /// <param name="Opens">The step that opens it.</param>
 /// <param name="Closes">The step that closes it.</param>
 /// <param name="Barred">Steps that may not stand between the two.</param>
 /// <param name="Why">Why, as a sentence without a full stop.</param>
-public sealed record OpenSpan(string Opens, string Closes, IReadOnlyList<string> Barred, string Why);
+public sealed record OpenSpan(StepId Opens, StepId Closes, IReadOnlyList<StepId> Barred, string Why);
 
 /// <summary>What a set of jobs asks for on one model: steps with a partial order. The lift's own moves are not in it; they follow from the
 /// order chosen.</summary>
@@ -23,11 +23,11 @@ public sealed record OpenSpan(string Opens, string Closes, IReadOnlyList<string>
 /// <param name="Steps">The steps, in an order that respects all links.</param>
 /// <param name="Links">What comes before what; none follows from others.</param>
 /// <param name="Spans">What may not be done while something is open.</param>
-public sealed record ComposedWork(ModelSheet Sheet, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps,
+public sealed record ComposedWork(ModelSheet Sheet, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     IReadOnlyList<StepLink> Links, IReadOnlyList<OpenSpan> Spans)
 {
     /// <summary>What is opened on the way, in the order of the steps.</summary>
-    public IEnumerable<string> Opened => Steps.Where(s => s.Traits.LeavesOpen).Select(s => s.What);
+    public IEnumerable<ThingId> Opened => Steps.Where(s => s.Traits.LeavesOpen).Select(s => s.What);
 }
 
 /// <summary>Jobs that cannot be put on one card, because a sheet contradicts itself.</summary>

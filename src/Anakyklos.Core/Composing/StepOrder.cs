@@ -9,15 +9,15 @@ namespace Anakyklos.Core.Composing;
 internal sealed class StepOrder
 {
     private readonly ModelSheet _sheet;
-    private readonly IReadOnlyList<string> _jobs;
+    private readonly IReadOnlyList<JobId> _jobs;
     private readonly SheetStep[] _steps;
-    private readonly Dictionary<string, int> _index;
-    private readonly Dictionary<string, SheetStep> _opens;
-    private readonly Dictionary<string, SheetStep> _closes;
+    private readonly Dictionary<StepId, int> _index;
+    private readonly Dictionary<ThingId, SheetStep> _opens;
+    private readonly Dictionary<ThingId, SheetStep> _closes;
     private readonly Reachability _after;
     private readonly Dictionary<(int Before, int After), (TimeSpan Lag, string Why)> _links = [];
 
-    private StepOrder(ModelSheet sheet, IReadOnlyList<string> jobs, SheetStep[] steps)
+    private StepOrder(ModelSheet sheet, IReadOnlyList<JobId> jobs, SheetStep[] steps)
     {
         (_sheet, _jobs, _steps) = (sheet, jobs, steps);
         _index = steps.Select((s, i) => (s.Id, i)).ToDictionary(p => p.Id, p => p.i);
@@ -28,7 +28,7 @@ internal sealed class StepOrder
         _after = new(steps.Length);
     }
 
-    internal static ComposedWork Put(ModelSheet sheet, IReadOnlyList<string> jobs, SheetStep[] steps)
+    internal static ComposedWork Put(ModelSheet sheet, IReadOnlyList<JobId> jobs, SheetStep[] steps)
     {
         var order = new StepOrder(sheet, jobs, steps);
         order.Ways();
@@ -47,7 +47,7 @@ internal sealed class StepOrder
     }
 
     /// <summary>The order of steps that carry theirs in <see cref="SheetStep.After"/> and <see cref="SheetStep.Awaits"/> already.</summary>
-    internal static ComposedWork Again(ModelSheet sheet, IReadOnlyList<string> jobs, SheetStep[] steps)
+    internal static ComposedWork Again(ModelSheet sheet, IReadOnlyList<JobId> jobs, SheetStep[] steps)
     {
         var order = new StepOrder(sheet, jobs, steps);
         order.Said();
@@ -87,7 +87,7 @@ internal sealed class StepOrder
         foreach (var step in _steps)
             foreach (var id in Reach.Of(_sheet, step))
             {
-                if (id == step.What)
+                if (step.What == id)
                     continue;
                 var name = Words.Low(_sheet.Access[id].Name);
                 Link(_opens.GetValueOrDefault(id), step, $"needs the {name} open");
@@ -152,7 +152,7 @@ internal sealed class StepOrder
             or { Fills: true } or { Fits: true } || (s.Traits.Closes && !_sheet.Access[s.What].HoldsVehicle)));
 
     // Display, label and paperwork come when the work is done; the used oil is carried away whenever there is time.
-    private static bool IsPaper(SheetStep s) => s.Traits.PutsOut || s.Id is UsualSteps.UsedOil or UsualSteps.Label;
+    private static bool IsPaper(SheetStep s) => s.Traits.PutsOut || s.Id.Text is UsualSteps.UsedOil or UsualSteps.Label;
 
     private void Joints()
     {
@@ -182,7 +182,7 @@ internal sealed class StepOrder
             var name = Words.Low(fluid.Name);
             var joints = _sheet.Fasteners.Values.Where(f => f.System == fluid.Id && f.Fills != fluid.Id).ToList();
             var fillPlugs = _sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && _opens.ContainsKey(f.Id)).ToList();
-            var drains = Of(t => t.LetsOut).Where(s => joints.Any(j => j.Id == s.What)).ToList();
+            var drains = Of(t => t.LetsOut).Where(s => joints.Any(j => s.What == j.Id)).ToList();
             foreach (var drain in drains)
             {
                 foreach (var plug in fillPlugs)
@@ -240,7 +240,8 @@ internal sealed class StepOrder
                 .. Of(t => t.Fills).Where(s => pumped.Contains(s.What)),
                 .. Of(t => t.Tightens).Where(s => _sheet.Fasteners[s.What].System is { } f && pumped.Contains(f)),
                 .. Of(t => t.Primes),
-                .. pumped.SelectMany(f => _sheet.Fluids[f].Through).Distinct().Where(_closes.ContainsKey).Select(id => _closes[id]) ];
+                .. pumped.SelectMany(f => _sheet.Fluids[f].Through).Distinct().Where(id => _closes.ContainsKey(id))
+                    .Select(id => _closes[id]) ];
             foreach (var step in first)
             {
                 foreach (var c in clear)
@@ -309,14 +310,14 @@ internal sealed class StepOrder
                 && s.Traits.Engine is not (EngineUse.Starts or EngineUse.Stops) && s.Traits.Lift != LiftMove.ReadyToRaise && !IsPaper(s)
                     && !IsHold(s) && !Of(t => t.PutsOut).Any(r => Reaches(r, s))))
                 LinkIfFree(step, clear, "is looked over when the last tool was used there");
-        string[] first = [.. Of(t => t.PutsOut)
+        StepId[] first = [.. Of(t => t.PutsOut)
             .Where(s => s.After.All(a => !_index.ContainsKey(a) || !_steps[_index[a]].Traits.PutsOut)).Select(s => s.Id)];
         foreach (var reset in first.Select(id => _steps[_index[id]]))
             foreach (var step in _steps.Where(s => !IsPaper(s) && !s.Traits.LaysOut
                 && (!(s.Traits.Sets || s.Traits.Lift == LiftMove.ReadyToRaise) || UsualSteps.IsAgain(s))))
                 LinkIfFree(step, reset, "comes before the indicator is put out");
         if (_index.TryGetValue(UsualSteps.Label, out var label))
-            foreach (var step in _steps.Where(s => s.Id is not (UsualSteps.Label or UsualSteps.UsedOil)))
+            foreach (var step in _steps.Where(s => s.Id.Text is not (UsualSteps.Label or UsualSteps.UsedOil)))
                 LinkIfFree(step, _steps[label], "is written when the work is done");
     }
 
@@ -344,8 +345,8 @@ internal sealed class StepOrder
     private List<OpenSpan> Spans()
     {
         var spans = new List<OpenSpan>();
-        string[] running = [.. _steps.Where(s => s.RunsEngine).Select(s => s.Id)];
-        string[] down = [.. _steps.Where(s => s.Lift == LiftNeed.Down).Select(s => s.Id)];
+        StepId[] running = [.. _steps.Where(s => s.RunsEngine).Select(s => s.Id)];
+        StepId[] down = [.. _steps.Where(s => s.Lift == LiftNeed.Down).Select(s => s.Id)];
         foreach (var (what, open) in _opens.Where(o => _closes.ContainsKey(o.Key)))
         {
             var close = _closes[what];
@@ -376,7 +377,7 @@ internal sealed class StepOrder
     // between.
     private IEnumerable<OpenSpan> ShortlyAfter()
     {
-        SheetStep[] hot = [.. Of(t => t.LetsOut).Where(d => _sheet.Fluids[_sheet.Fasteners[d.What].Drains!].DrainHot)];
+        SheetStep[] hot = [.. Of(t => t.LetsOut).Where(d => _sheet.Fluids[_sheet.Fasteners[d.What].Drains!.Value].DrainHot)];
         foreach (var warm in Of(t => t.Engine == EngineUse.Warms))
             foreach (var drain in hot.Where(d => Reaches(warm, d)))
                 yield return new(warm.Id, drain.Id,

@@ -15,13 +15,13 @@ internal sealed class UsualSteps(ModelSheet sheet)
     private const string Second = "-again";
 
     /// <summary>The id of a step that is done a second time, after the road test or the run.</summary>
-    internal static string Again(string step) => step + Second;
+    internal static StepId Again(StepId step) => step.Text + Second;
 
-    internal static bool IsAgain(SheetStep step) => step.Id.EndsWith(Second, StringComparison.Ordinal);
+    internal static bool IsAgain(SheetStep step) => step.Id.Text.EndsWith(Second, StringComparison.Ordinal);
 
-    private readonly ILookup<(string, string), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
+    private readonly ILookup<(string, ThingId), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
 
-    internal SheetStep Opening(string id)
+    internal SheetStep Opening(ThingId id)
     {
         if (sheet.Access.TryGetValue(id, out var a))
             return a.HoldsVehicle ? Own("secure", id)
@@ -39,7 +39,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
             ? drain with { Wait = new($"{sheet.Fluids[fluid].Name} runs out", f.RunsOut) } : drain;
     }
 
-    internal SheetStep Closing(string id)
+    internal SheetStep Closing(ThingId id)
     {
         if (sheet.Access.TryGetValue(id, out var a))
             return Own("close", id) ?? Access(a, "close",
@@ -51,7 +51,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
             "Close up", "")) with { Warning = f.Warning };
     }
 
-    internal SheetStep Fitting(string partId)
+    internal SheetStep Fitting(PartId partId)
     {
         var p = sheet.Parts[partId];
         var holder = Holder(partId);
@@ -67,14 +67,14 @@ internal sealed class UsualSteps(ModelSheet sheet)
             Place = place,
             Lift = holder?.Lift ?? place.UsualLift(),
             Takes = p.Takes,
-            Needs = p.Needs,
+            Needs = [.. p.Needs],
             Notes = p.Notes,
             Map = MapOf(partId),
             From = p.Number.From,
         };
     }
 
-    internal SheetStep Pour(string fluid)
+    internal SheetStep Pour(FluidId fluid)
     {
         var f = sheet.Fluids[fluid];
         var through = sheet.Fasteners.Values.FirstOrDefault(x => x.Fills == fluid);
@@ -101,24 +101,24 @@ internal sealed class UsualSteps(ModelSheet sheet)
         };
     }
 
-    internal SheetStep? Gauge(string fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own("gauge", fluid)
+    internal SheetStep? Gauge(FluidId fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own("gauge", fluid)
         ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Words.Low(sheet.Fluids[fluid].Name)} and bring it to the mark",
             "Prove", Place.Top,
         3) with { Map = MapOf(fluid) };
 
-    internal SheetStep Measure(string fluid) => Own("measure", fluid)
+    internal SheetStep Measure(FluidId fluid) => Own("measure", fluid)
         ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Words.Low(sheet.Fluids[fluid].Name)} came out",
             "Drain", Place.Side,
             2);
 
-    internal SheetStep Warm(string fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == "warm")
+    internal SheetStep Warm(FluidId fluid) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == "warm")
         ?? Plain("warm-up", "warm", fluid, "Run the engine warm, then switch it off", "Make ready", Place.Cab, 6) with
         { Said = "Warm and off", Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Why", "Thin oil carries its dirt out")] };
 
     internal SheetStep Kit => First("kit") ?? Plain("lay-out-kit", "kit", "", "Lay out parts, pan and oil, and hold them against the list",
         "Make ready", Place.Side, 4) with { Said = "All of it lies here" };
 
-    internal SheetStep Run(string fluid) => First("run")
+    internal SheetStep Run(FluidId fluid) => First("run")
         ?? Plain("start", "run", fluid, "Start it; no revving until the oil light is out", "Prove", Place.Cab, 1) with
     { Value = "5 s", Said = "Light went out", Wait = new("Filter fills", TimeSpan.FromMinutes(1)),
         Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Light", "Out within five seconds, or switch off at once")] };
@@ -148,7 +148,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
     internal IReadOnlyList<SheetStep> LiftMove(bool up) => [.. Moves(up).Select(s => s with { Map = MapOf(s) })];
 
     private IReadOnlyList<SheetStep> Moves(bool up) => up
-        ? [sheet.Steps.Values.FirstOrDefault(s => s.Kind == "secure" && s.What.Length == 0)
+        ? [sheet.Steps.Values.FirstOrDefault(s => s.Kind == "secure" && s.What.IsEmpty)
                 ?? Plain(VehicleMap.LiftingPoints, "secure", "", "Set the arms on the lifting points", "Open the way", Place.Side,
                     2) with { Lift = LiftNeed.Down, Value = "4 points", Said = "All four sit right", Cautions = ["crushing"] },
             First("raise") ?? Plain("raise", "raise", "", "Raise it, stop at knee height and shake it, then go up", "Open the way",
@@ -159,20 +159,20 @@ internal sealed class UsualSteps(ModelSheet sheet)
             First("lower") ?? Plain("lower", "lower", "", "Lower it to the ground", "Close up", Place.Side,
                 2) with { Said = "It stands on its wheels", Cautions = ["crushing"] }];
 
-    internal Fastener? Holder(string partId) => sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == partId || f.Holds.Contains(partId));
+    internal Fastener? Holder(PartId partId) => sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == partId || f.Holds.Contains(partId));
 
     /// <summary>The step's own map, or the first that shows what it works on, or the step itself.</summary>
     internal string MapOf(SheetStep step) => step.Map.Length > 0 ? step.Map : MapOf(step.What) is { Length: > 0 } map ? map
-        : MapOf(step.Id);
+        : MapOf(step.Id.Text);
 
-    private string MapOf(string id) => id.Length == 0 ? ""
-        : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => b.For == id))?.Id ?? "";
+    private string MapOf(ThingId id) => id.IsEmpty ? ""
+        : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => id == b.For))?.Id ?? "";
 
     private SheetStep? First(string kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);
 
-    private SheetStep? Own(string kind, string what) => _own[(kind, what)].FirstOrDefault();
+    private SheetStep? Own(string kind, ThingId what) => _own[(kind, what)].FirstOrDefault();
 
-    private static SheetStep Plain(string id, string kind, string what, string title, string phase, Place place, int minutes) =>
+    private static SheetStep Plain(StepId id, string kind, ThingId what, string title, string phase, Place place, int minutes) =>
         new() { Id = id, Kind = kind, What = what, Title = title, Phase = phase, Place = place, Lift = place.UsualLift(),
             Takes = TimeSpan.FromMinutes(minutes) };
 

@@ -63,6 +63,7 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
     /// <param name="scheme">What its dash can show.</param>
     /// <param name="dash">What its dash shows.</param>
     /// <param name="trips">What a trip ahead would run over.</param>
+    /// <returns>The proposal; a code that the scheme does not have is in it as unknown.</returns>
     public static Proposal Of(IReadOnlyList<Standing> items, UseMark now, VehiclePast past, DashScheme scheme, DashReport dash,
         IReadOnlyList<TripItem> trips)
     {
@@ -93,7 +94,8 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
 
     /// <summary>What is due and not chosen; each of these needs a reason.</summary>
     /// <param name="chosen">Ids of the chosen jobs.</param>
-    public IEnumerable<ProposedJob> LeftOut(IReadOnlyCollection<string> chosen) =>
+    /// <returns>In the order of the proposal.</returns>
+    public IEnumerable<ProposedJob> LeftOut(IReadOnlyCollection<JobId> chosen) =>
         Jobs.Where(p => p.Standing.IsDue && !chosen.Contains(p.Standing.Item.Job));
 
     private static Quantity<Distance> Abs(Quantity<Distance> d) => d < Quantity<Distance>.Zero ? Quantity<Distance>.Zero - d : d;

@@ -26,6 +26,7 @@ public static class FleetCheck
     /// <summary>One row a vehicle, in the order given. Takes time in proportion to the jobs.</summary>
     /// <param name="fleet">The vehicles.</param>
     /// <param name="window">What counts as near.</param>
+    /// <returns>The rows; a vehicle without jobs has no worst one.</returns>
     public static IReadOnlyList<FleetRow> Of(IReadOnlyList<FleetVehicle> fleet, DueWindow window)
     {
         var rows = new FleetRow[fleet.Count];

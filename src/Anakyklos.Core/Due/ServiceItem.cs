@@ -25,7 +25,7 @@ public enum RuleOf
 /// <param name="Job">Job id.</param>
 /// <param name="Interval">The interval.</param>
 /// <param name="Of">Whose it is.</param>
-public sealed record OwnRule(string Job, ServiceInterval Interval, RuleOf Of);
+public sealed record OwnRule(JobId Job, ServiceInterval Interval, RuleOf Of);
 
 /// <summary>How near something must be to be offered together with what is due.</summary>
 /// <param name="Distance">Distance left.</param>
@@ -55,11 +55,11 @@ public sealed class ServiceItem
     /// <param name="name">Its name.</param>
     /// <param name="rules">At least one; of each measure the shortest counts.</param>
     /// <param name="once">Done once in a life, such as a first check.</param>
-    public ServiceItem(string job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false) =>
+    public ServiceItem(JobId job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false) =>
         (Job, Name, _rules, Once) = (job, name, [.. rules], once);
 
     /// <summary>Job id.</summary>
-    public string Job { get; }
+    public JobId Job { get; }
 
     /// <summary>Name of the job.</summary>
     public string Name { get; }
@@ -71,6 +71,7 @@ public sealed class ServiceItem
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="use">How hard the vehicle is used.</param>
     /// <param name="own">Rules of the depot and the owner.</param>
+    /// <returns>One item a job, in the order of the sheet.</returns>
     public static IReadOnlyList<ServiceItem> Of(ModelSheet sheet, Use use, IReadOnlyList<OwnRule> own) =>
         [.. sheet.Jobs.Values.Select(j => (Job: j, Rule: sheet.Intervals[j.Interval])).Select(x => new ServiceItem(x.Job.Id, x.Job.Name,
             [(x.Rule.For(use).Times(x.Rule.EveryTime), RuleOf.Maker),
@@ -79,6 +80,7 @@ public sealed class ServiceItem
 
     /// <summary>When it is due next after being done, by the shortest of its rules in each measure.</summary>
     /// <param name="done">Where the vehicle stood then.</param>
+    /// <returns>Each limit as its rule gives it, the earliest of those that apply.</returns>
     public NextDue After(in UseMark done)
     {
         var next = Shortest(done);
@@ -90,6 +92,7 @@ public sealed class ServiceItem
     /// <param name="last">Where it stood when the job was last really done, or null.</param>
     /// <param name="past">Its life before.</param>
     /// <param name="window">What counts as near.</param>
+    /// <returns>How it stands, with what is left and which rule counts.</returns>
     public Standing At(in UseMark now, in UseMark? last, in VehiclePast past, DueWindow window)
     {
         if (Once && last is not null)

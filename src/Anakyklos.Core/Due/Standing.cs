@@ -43,12 +43,14 @@ public readonly record struct Standing(ServiceItem Item, DueState State, Quantit
 
     /// <summary>What is left in each measure; negative by as much as it is over.</summary>
     /// <param name="now">Where the vehicle stands.</param>
+    /// <returns>What is left, negative when it is past; null for what the rule does not count.</returns>
     public (Quantity<Distance>? Distance, int? Days, int? Hours) Left(in UseMark now) =>
         (At - now.Odometer, By?.DayNumber - now.Day.DayNumber, AtHours - now.Hours);
 
     /// <summary>Whose rule is the one that counts: that of the measure with the least left, as part of a usual year and 15,000
     /// km.</summary>
     /// <param name="now">Where the vehicle stands.</param>
+    /// <returns>The rule whose limit comes first.</returns>
     public RuleOf RuleThatCounts(in UseMark now)
     {
         var (distance, days, hours) = Left(now);

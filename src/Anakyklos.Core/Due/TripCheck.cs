@@ -25,6 +25,7 @@ public static class TripCheck
     /// <param name="past">Its life before, for what was never done.</param>
     /// <param name="use">Its use until it leaves; null when not known, then none is assumed.</param>
     /// <param name="trip">The trip.</param>
+    /// <returns>Empty when nothing would run over.</returns>
     public static IReadOnlyList<TripItem> Of(IEnumerable<Standing> items, UseMark now, VehiclePast past, DailyUse? use, Trip trip)
     {
         var leaves = trip.Leaves < now.Day ? now.Day : trip.Leaves;

@@ -20,6 +20,7 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
 
     /// <summary>The use a day; null when fewer than two readings on different days fit together.</summary>
     /// <param name="readings">Readings in any order, of one odometer: when it was exchanged, only those since.</param>
+    /// <returns>Distance and hours a day, or null when there are too few readings to tell.</returns>
     public static DailyUse? From(IEnumerable<UseMark> readings)
     {
         UseMark[] all = [.. readings.GroupBy(r => r.Day).Select(g => g.MaxBy(r => r.Odometer)).OrderBy(r => r.Day).TakeLast(Kept)];
@@ -74,6 +75,7 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
     /// <summary>The reading to be expected on a day.</summary>
     /// <param name="now">The last reading.</param>
     /// <param name="day">That day or a later one.</param>
+    /// <returns>Where it will stand on that day, at this use.</returns>
     public UseMark On(in UseMark now, DateOnly day) =>
         new(now.Odometer + Usual * Math.Max(0, day.DayNumber - now.Day.DayNumber), day, now.Hours);
 }

@@ -31,6 +31,7 @@ public readonly record struct Level(decimal Fraction) : IComparable<Level>
     /// <summary>Reads what a person typed: "0.75", "3/4", "top", "bottom".</summary>
     /// <param name="text">The place; a negative number lies below the bottom mark.</param>
     /// <param name="problem">What is wrong, empty when it was read.</param>
+    /// <returns>The level, or null with <paramref name="problem"/> said.</returns>
     public static Level? Read(string? text, out string problem)
     {
         var typed = (text ?? "").Trim().ToLowerInvariant();
@@ -123,6 +124,7 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     /// less than that is missing; what comes out is rounded up.
     /// </summary>
     /// <param name="reading">Where the oil stands.</param>
+    /// <returns>The amount, never below zero, and where the level will stand after it.</returns>
     /// <exception cref="ArgumentOutOfRangeException">The reading is not on the stick.</exception>
     public FillAdvice After(Level reading)
     {
@@ -148,6 +150,7 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     /// <param name="next">What is about to go in.</param>
     /// <param name="level">The last reading, or null before the first.</param>
     /// <param name="sinceReading">What went in after that reading.</param>
+    /// <returns>What it would pass, and where the level would stand.</returns>
     public PourWarning Warn(Quantity<Volume> poured, Quantity<Volume> next, Level? level, Quantity<Volume> sinceReading)
     {
         var top = level is { } l ? l.Fraction + (sinceReading + next) / Between : 1m + (poured + next - Book) / Between;

@@ -27,12 +27,14 @@ public sealed record ServiceInterval(Quantity<Distance>? Every, int? Months, int
     /// <summary>When it is due next after being done.</summary>
     /// <param name="done">Where the vehicle stood then. A month without that day ends on its last one; hours count only where both ends are
     /// known.</param>
+    /// <returns>What it is due at; null for what the interval does not count.</returns>
     public NextDue After(in UseMark done) =>
         new(Every is { } every ? done.Odometer + every : null, Months is { } months ? done.Day.AddMonths(months) : null,
             done.Hours + Hours);
 
     /// <summary>So many of it, for what is done only every so many times it falls due.</summary>
     /// <param name="times">1 or more.</param>
+    /// <returns>The interval with each of its limits so many times as long.</returns>
     public ServiceInterval Times(int times) => times == 1 ? this : new(Every * times, Months * times, Hours * times);
 }
 

@@ -17,8 +17,9 @@ public static class KitCheck
     /// <param name="shelf">Stores and crib. What is reserved for this very card must count as free.</param>
     /// <param name="climate">The weather the oils must bear, or null.</param>
     /// <param name="today">The day, for calibrations.</param>
-    public static KitList Of(ModelSheet sheet, IEnumerable<string> jobs, IReadOnlyList<SheetStep> steps, IReadOnlyDictionary<string,
-        int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
+    /// <returns>Parts by number, oils, tools by size, wrenches and pans, each with how it stands.</returns>
+    public static KitList Of(ModelSheet sheet, IEnumerable<JobId> jobs, IReadOnlyList<SheetStep> steps,
+        IReadOnlyDictionary<PartId, int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
     {
         var parts = jobs.SelectMany(j => sheet.Jobs[j].Parts).Distinct().Select(id => sheet.Parts[id]).ToList();
         var fasteners = steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
@@ -35,7 +36,7 @@ public static class KitCheck
                 .Where(f => f.Drips).Distinct()]);
     }
 
-    private static KitPartLine PartLine(IReadOnlyList<Part> uses, IReadOnlyDictionary<string, int> usedAgain, Shelf shelf)
+    private static KitPartLine PartLine(IReadOnlyList<Part> uses, IReadOnlyDictionary<PartId, int> usedAgain, Shelf shelf)
     {
         var found = shelf.Find(uses[0].Number.Value);
         var missing = Math.Max(0, uses.Count - (found?.Part.Free ?? 0));

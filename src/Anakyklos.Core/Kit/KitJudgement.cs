@@ -15,8 +15,8 @@ namespace Anakyklos.Core.Kit;
 /// <param name="Fitted">The number as it was laid out of each part that is fitted, by part id.</param>
 /// <param name="Poured">The product as it was laid out of each fluid of which some is in, by fluid id.</param>
 public sealed record KitWanted(ModelSheet Sheet, IReadOnlyList<Part> Parts, IReadOnlyList<FluidSystem> Fluids,
-    IReadOnlyList<FluidSystem> Drained, IReadOnlyDictionary<string, int> SealsUsedAgain, IReadOnlyDictionary<string, string> Fitted,
-    IReadOnlyDictionary<string, string> Poured);
+    IReadOnlyList<FluidSystem> Drained, IReadOnlyDictionary<PartId, int> SealsUsedAgain, IReadOnlyDictionary<PartId, string> Fitted,
+    IReadOnlyDictionary<FluidId, string> Poured);
 
 /// <summary>How a kit strays from the sheet.</summary>
 public enum KitStrayOf
@@ -37,7 +37,7 @@ public enum KitStrayOf
 /// <param name="Says">What strays, in words.</param>
 /// <param name="Reason">Why.</param>
 /// <param name="NeedsSecondName">Whether another person must put a name to it.</param>
-public sealed record KitStray(KitStrayOf Of, string What, string Says, string Reason, bool NeedsSecondName);
+public sealed record KitStray(KitStrayOf Of, ThingId What, string Says, string Reason, bool NeedsSecondName);
 
 /// <summary>A kit that was judged.</summary>
 /// <param name="Refusals">What stands in the way; empty when the kit can be used.</param>
@@ -45,7 +45,7 @@ public sealed record KitStray(KitStrayOf Of, string What, string Says, string Re
 /// <param name="Numbers">The number in hand by part id.</param>
 /// <param name="Oils">What is in hand of each fluid, by fluid id.</param>
 public sealed record KitJudged(IReadOnlyList<Refusal> Refusals, IReadOnlyList<KitStray> Strays,
-    IReadOnlyDictionary<string, string> Numbers, IReadOnlyDictionary<string, KitOil> Oils);
+    IReadOnlyDictionary<PartId, string> Numbers, IReadOnlyDictionary<FluidId, KitOil> Oils);
 
 /// <summary>
 /// Judges what somebody laid out for a card: parts by number, oils by book, pans by sum. Page, lift and endpoint all come through here.
@@ -69,6 +69,7 @@ public sealed class KitJudgement
     /// <param name="shelf">What the stores know.</param>
     /// <param name="climate">The weather that oils must bear, or null.</param>
     /// <param name="underWarranty">Whether the maker's warranty holds today.</param>
+    /// <returns>Every refusal, what strays, and the numbers and oils as they will be kept.</returns>
     public static KitJudged Of(KitWanted wanted, LaidOut said, Shelf shelf, Climate? climate, bool underWarranty)
     {
         var judgement = new KitJudgement(wanted, said, shelf, climate, underWarranty);
@@ -80,7 +81,7 @@ public sealed class KitJudgement
 
     private void Refuse(string field, string what, string @do) => _refusals.Add(new(what, @do, Field: field));
 
-    private void Stray(KitStrayOf how, string what, string says, string reason, bool second) =>
+    private void Stray(KitStrayOf how, ThingId what, string says, string reason, bool second) =>
         _strays.Add(new(how, what, says, reason, second));
 
     private bool Unsaid(string reason, string field, string what, string @do)
@@ -97,7 +98,7 @@ public sealed class KitJudgement
         if (_wanted.Fitted.TryGetValue(part.Id, out var fitted))
             return fitted;
         var lies = _said.Parts.GetValueOrDefault(part.Id) ?? new(KitChoice.Missing);
-        var (field, name, number) = ($"part-{part.Id}", Words.Low(part.Name), lies.Number.Trim());
+        var (field, name, number) = ($"parts.{part.Id}", Words.Low(part.Name), lies.Number.Trim());
         if (number.Length > 40)
             Refuse(field, $"The number on the {name} is too long.", "Keep numbers to 40 characters.");
         else
@@ -169,18 +170,19 @@ public sealed class KitJudgement
         var lies = _said.Oils.GetValueOrDefault(fluid.Id) ?? new(Quantity<Volume>.Zero, "");
         var (name, product, poured) = (Words.Low(fluid.Name), lies.Product.Trim(), _wanted.Poured.GetValueOrDefault(fluid.Id));
         if (!IsAmount(lies.Amount))
-            Refuse($"amount-{fluid.Id}", $"{lies.Amount} cannot be how much {name} is in hand.",
+            Refuse($"oils.{fluid.Id}.amount", $"{lies.Amount} cannot be how much {name} is in hand.",
                 "Type an amount above zero with its unit, such as 8 L.");
         else if (lies.Amount < fluid.Amount.Value)
-            Refuse($"amount-{fluid.Id}", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.",
+            Refuse($"oils.{fluid.Id}.amount", $"Only {lies.Amount} of {name} is in hand, and {fluid.Amount.Value} must go in.",
                 "Fetch the rest, and say how much it is in all.");
-        if (Reason.Wrong(product, $"product-{fluid.Id}", $"What is printed on the {name}") is { } nameless)
+        if (Reason.Wrong(product, $"oils.{fluid.Id}.product", $"What is printed on the {name}") is { } nameless)
         {
             _refusals.Add(nameless);
             return new(lies.Amount, product);
         }
         if (poured is not null && !Products(poured).All(p => Products(product).Any(q => PartNumber.Same(p, q))))
-            Refuse($"product-{fluid.Id}", $"Some of {poured} is in already.", $"Write what is added with a plus: {poured} + {product}.");
+            Refuse($"oils.{fluid.Id}.product", $"Some of {poured} is in already.",
+                $"Write what is added with a plus: {poured} + {product}.");
         var lacks = Lacks(fluid, product);
         // What is poured already was judged when it was laid out; its deviation stands.
         if (lacks.Length > 0 && (poured is null || !PartNumber.Same(poured, product)))
@@ -192,8 +194,8 @@ public sealed class KitJudgement
     {
         var unknown = Products(product).Any(p => _shelf.Oils.Find(p) is null);
         if (_underWarranty && !unknown)
-            Refuse($"product-{fluid.Id}", $"{product} lacks {lacks}, and the vehicle is under warranty.", "Take one that fits.");
-        else if (!Unsaid(reason, $"reason-{fluid.Id}", unknown ? $"{product}: {lacks}." : $"{product} lacks {lacks}.",
+            Refuse($"oils.{fluid.Id}.product", $"{product} lacks {lacks}, and the vehicle is under warranty.", "Take one that fits.");
+        else if (!Unsaid(reason, $"oils.{fluid.Id}.reason", unknown ? $"{product}: {lacks}." : $"{product} lacks {lacks}.",
             unknown ? "Take one of the book, or say why it goes in all the same; another person puts a second name to it."
                 : "Take one that fits, or say why it goes in all the same."))
             Stray(KitStrayOf.OtherOil, fluid.Id, $"{fluid.Name}: {product}, {(unknown ? lacks : $"which lacks {lacks}")}", reason, true);

@@ -53,6 +53,8 @@ public sealed record ContainerShare(OilContainer Container, Quantity<Volume> Tak
     /// <param name="amount">How much is wanted.</param>
     /// <param name="containers">All containers.</param>
     /// <param name="left">What is left in each, by id.</param>
+    /// <returns>From opened containers first, the oldest before the newer; their sum is the amount, or less when there is not
+    /// enough.</returns>
     public static IReadOnlyList<ContainerShare> Of(string product, Quantity<Volume> amount, IReadOnlyList<OilContainer> containers,
         IReadOnlyDictionary<int, Quantity<Volume>> left)
     {

@@ -6,8 +6,8 @@ namespace Anakyklos.Core.Kit;
 /// <param name="Parts">What lies there for each part id.</param>
 /// <param name="Pans">What each drain pan holds.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
-public sealed record LaidOut(IReadOnlyDictionary<string, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
-    IReadOnlyDictionary<string, OilLaidOut> Oils);
+public sealed record LaidOut(IReadOnlyDictionary<PartId, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
+    IReadOnlyDictionary<FluidId, OilLaidOut> Oils);
 
 /// <summary>What somebody laid out for one fluid. What it lacks is judged by the card, not said here.</summary>
 /// <param name="Amount">How much in all for this card, what is poured already with it.</param>

@@ -10,7 +10,7 @@ namespace Anakyklos.Core.Kit;
 /// <param name="Sheet">The model's sheet.</param>
 /// <param name="Jobs">Jobs.</param>
 /// <param name="Steps">The composed steps.</param>
-public sealed record PlannedWork(string For, ModelSheet Sheet, IReadOnlyList<string> Jobs, IReadOnlyList<SheetStep> Steps);
+public sealed record PlannedWork(string For, ModelSheet Sheet, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps);
 
 /// <summary>A line of an order: pieces of a part, or an amount of a product.</summary>
 /// <param name="Number">Part number or product.</param>
@@ -29,6 +29,7 @@ public static class OrderList
     /// <param name="shelf">Stores; what is reserved for the same work must count as free.</param>
     /// <param name="today">The day.</param>
     /// <param name="boat">When something can be here.</param>
+    /// <returns>Parts by number, then fluids by name; nothing that the shelf has enough of.</returns>
     public static IReadOnlyList<OrderLine> Of(IReadOnlyList<PlannedWork> work, Shelf shelf, DateOnly today, Func<string, DateOnly?> boat)
     {
         var free = shelf with { Parts = [.. shelf.Parts.Select(p => p with { Reserved = 0 })] };
@@ -36,7 +37,7 @@ public static class OrderList
         var oils = new Dictionary<string, (string Name, Quantity<Volume> Amount, List<string> For)>();
         foreach (var w in work)
         {
-            var kit = KitCheck.Of(w.Sheet, w.Jobs, w.Steps, new Dictionary<string, int>(), free, null, today);
+            var kit = KitCheck.Of(w.Sheet, w.Jobs, w.Steps, new Dictionary<PartId, int>(), free, null, today);
             foreach (var line in kit.Parts)
             {
                 if (line.Found is { } found)

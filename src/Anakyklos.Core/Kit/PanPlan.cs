@@ -9,10 +9,12 @@ namespace Anakyklos.Core.Kit;
 public static class PanPlan
 {
     /// <summary>The fluids that steps let out, each once, in the order of the steps.</summary>
+    /// <returns>Each once, in the order in which they run out.</returns>
     public static IEnumerable<FluidSystem> Drained(ModelSheet sheet, IEnumerable<SheetStep> steps) =>
-        steps.Where(s => s.Traits.LetsOut).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!]).Distinct();
+        steps.Where(s => s.Traits.LetsOut).Select(s => sheet.Fluids[sheet.Fasteners[s.What].Drains!.Value]).Distinct();
 
     /// <summary>Whether two fluids may run into one pan.</summary>
+    /// <returns>True when both are oils and neither is measured afterwards.</returns>
     public static bool MayShare(FluidSystem a, FluidSystem b) => a.FillBy != FillBy.MeasuredReturn && b.FillBy != FillBy.MeasuredReturn
         && IsOil(a) && IsOil(b);
 
@@ -46,6 +48,7 @@ public static class PanPlan
     }
 
     /// <summary>What is wrong with the pans in hand, or null when all that comes out finds room.</summary>
+    /// <returns>What is wrong and what to take, or null when the pans suffice.</returns>
     public static Refusal? Short(IReadOnlyList<FluidSystem> drained, IReadOnlyList<Quantity<Volume>> pans)
     {
         if (drained.Count == 0 || Of(drained, pans) is not null)
@@ -62,6 +65,7 @@ public static class PanPlan
     /// <summary>The fewest and smallest pans of a crib in which all finds room, or null when even all of them are too small.</summary>
     /// <param name="drained">What comes out.</param>
     /// <param name="crib">The crib's pans; of more than twelve the largest count.</param>
+    /// <returns>The fewest pans, of those the smallest; null when not even all of them suffice.</returns>
     public static IReadOnlyList<Stores.DrainPan>? Choose(IReadOnlyList<FluidSystem> drained, IReadOnlyList<Stores.DrainPan> crib)
     {
         var pans = crib.OrderByDescending(p => p.Holds).Take(12).ToList();

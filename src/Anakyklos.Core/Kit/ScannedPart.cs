@@ -31,7 +31,8 @@ public sealed record ScannedPart(ScanVerdict Verdict, Part? Part, string Number,
     /// <param name="shelf">The stores, for successors and equivalents.</param>
     /// <param name="ticked">Ids of the parts that are ticked.</param>
     /// <param name="scan">The number, however typed.</param>
-    public static ScannedPart Of(KitList kit, Shelf shelf, IReadOnlySet<string> ticked, string scan)
+    /// <returns>The part it belongs to and whether it may go in; foreign when it belongs to none.</returns>
+    public static ScannedPart Of(KitList kit, Shelf shelf, IReadOnlySet<PartId> ticked, string scan)
     {
         if (kit.Parts.FirstOrDefault(l => shelf.IsGoodFor(scan, l.Number)) is { } line)
             return line.Uses.FirstOrDefault(p => !ticked.Contains(p.Id)) is { } next ? new(ScanVerdict.Good, next, line.Number, "")

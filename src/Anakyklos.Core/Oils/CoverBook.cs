@@ -33,6 +33,8 @@ public sealed class CoverBook
     /// <param name="had">On the can.</param>
     /// <param name="wanted">In the sheet.</param>
     /// <param name="fuel">What the engine burns; covers for other fuels do not count.</param>
+    /// <returns>The codes from the one that is there to the one that is wanted, both with; null when the one does not cover the
+    /// other.</returns>
     public IReadOnlyList<string>? Way(string had, string wanted, Fuel fuel)
     {
         var before = new Dictionary<string, string?> { [Key(had)] = null };

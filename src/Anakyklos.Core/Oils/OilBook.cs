@@ -19,10 +19,12 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
     /// <summary>
     /// A product by its name, however it is typed: case, spaces, dashes and points do not matter. Null when it is not in the book.
     /// </summary>
+    /// <returns>The product, or null when the book does not have it; dashes, spaces and capitals do not count.</returns>
     public OilProduct? Find(string name) => Products.FirstOrDefault(p => PartNumber.Same(p.Name, name));
 
     /// <summary>Reads an oil book file; gives every error with its line, or the book.</summary>
     /// <param name="json">The file's text.</param>
+    /// <returns>The book, or null with every error and its line.</returns>
     public static (OilBook? Book, IReadOnlyList<Refusal> Errors) Read(string json)
     {
         var errors = new List<Refusal>();

@@ -22,6 +22,7 @@ public sealed record OilRequirement(IReadOnlyList<GradeRange> Grades, IReadOnlyL
     bool LowAsh, Fuel Fuel)
 {
     /// <summary>What a fluid system of a sheet asks for.</summary>
+    /// <returns>Grades with their temperatures, approvals, additives and ash as the sheet asks for them.</returns>
     public static OilRequirement Of(ModelSheet sheet, FluidSystem fluid) => new(
         [.. fluid.Grades.Value.Select(g => fluid.Climate.FirstOrDefault(c => PartNumber.Same(c.Grade, g)) ?? new(g, null, null))],
         fluid.Approvals.Value, fluid.Additives, fluid.LowAsh, sheet.Fuel);
@@ -96,6 +97,8 @@ public static class OilMatch
     /// <param name="wanted">What is asked for.</param>
     /// <param name="book">Which code covers which.</param>
     /// <param name="climate">The weather it must bear, or null where that does not matter.</param>
+    /// <returns>The first grade of the sheet that it has and that bears the weather, its shortest way to an approval, and all that it
+    /// lacks.</returns>
     public static OilFit Of(OilProduct product, OilRequirement wanted, CoverBook book, Climate? climate)
     {
         var lacks = new List<Shortfall>();
@@ -126,6 +129,7 @@ public static class OilMatch
             || book.Way(w, c, wanted.Fuel) is not null));
 
     /// <summary>Products that go into one fill together: each must fit by itself.</summary>
+    /// <returns>One a product, in the order given.</returns>
     public static IReadOnlyList<OilFit> Mix(IEnumerable<OilProduct> products, OilRequirement wanted, CoverBook book, Climate? climate) =>
         [.. products.Select(p => Of(p, wanted, book, climate))];
 

@@ -13,11 +13,13 @@ public static class StepOrdering
     /// left open.</param>
     /// <exception cref="ArgumentException">The tasks go round in a circle, there are too many, or nothing is begun and there is no order at
     /// all.</exception>
+    /// <returns>The best order found, with a bound below which none can lie.</returns>
     public static OrderedWork ForOne(OrderingProblem problem, int effort = UsualEffort) => 
         Solve(problem, shape => SoloOrdering.Solve(shape, effort) is { } found ? ShortOpening.Of(shape, found) : null);
 
     /// <summary>A good order for two people who share the lift: nobody works while it moves, and what takes both waits for both.</summary>
     /// <param name="problem">The work.</param>
+    /// <returns>The best order found for two pairs of hands, with a bound below which none can lie.</returns>
     /// <exception cref="ArgumentException">The tasks go round in a circle, or there are too many.</exception>
     public static OrderedWork ForTwo(OrderingProblem problem) => Solve(problem, PairOrdering.Solve);
 

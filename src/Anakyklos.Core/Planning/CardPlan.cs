@@ -16,7 +16,7 @@ public sealed record PlannedStep(SheetStep Step, TimeSpan Begins, TimeSpan Ends,
 /// <param name="For">What it waits for.</param>
 /// <param name="Begins">From now.</param>
 /// <param name="Ends">From now.</param>
-public sealed record PlannedWait(string Step, string For, TimeSpan Begins, TimeSpan Ends);
+public sealed record PlannedWait(StepId Step, string For, TimeSpan Begins, TimeSpan Ends);
 
 /// <summary>The work of a card in its order, with the moves of the lift, in time.</summary>
 public sealed class CardPlan
@@ -96,8 +96,9 @@ public sealed class CardPlan
 
     /// <summary>Why a step stands where it does: what it needs, which waits it fills, and what waits for it.</summary>
     /// <param name="step">A step of this plan.</param>
+    /// <returns>Each of its lists may be empty.</returns>
     /// <exception cref="InvalidOperationException">The plan has no such step.</exception>
-    public PlanReason Why(string step)
+    public PlanReason Why(StepId step)
     {
         var row = Rows.First(r => r.Step.Id == step);
         if (row.Step.MovesLift)
@@ -115,7 +116,7 @@ public sealed class CardPlan
         [.. Waits.Where(w => w.Step != row.Step.Id && w.Begins <= row.Begins && row.Ends <= w.Ends && IsAwaited(w.Step)).Select(w => w.For)
             .Distinct()];
 
-    private bool IsAwaited(string step) => Work.Links.Any(l => l.Before == step && l.Lag > TimeSpan.Zero);
+    private bool IsAwaited(StepId step) => Work.Links.Any(l => l.Before == step && l.Lag > TimeSpan.Zero);
 }
 
 /// <summary>Why a step stands where it does.</summary>

@@ -10,23 +10,26 @@ public static class CardPlanner
     /// <summary>The steps of the jobs in their best order for one person, the lift's moves among them.</summary>
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="jobs">Ids of jobs in that sheet.</param>
+    /// <returns>The steps in their best order, with the moves of the lift.</returns>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static IReadOnlyList<SheetStep> Compose(ModelSheet sheet, IEnumerable<string> jobs) => Plan(sheet, jobs).Steps;
+    public static IReadOnlyList<SheetStep> Compose(ModelSheet sheet, IEnumerable<JobId> jobs) => Plan(sheet, jobs).Steps;
 
     /// <summary>The plan of a new card.</summary>
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="jobs">Ids of jobs in that sheet.</param>
     /// <param name="people">1 or 2.</param>
+    /// <returns>The plan, begun at zero.</returns>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static CardPlan Plan(ModelSheet sheet, IEnumerable<string> jobs, int people = 1) =>
+    public static CardPlan Plan(ModelSheet sheet, IEnumerable<JobId> jobs, int people = 1) =>
         Order(CardComposer.Compose(sheet, jobs), PlanStart.Fresh, people);
 
     /// <summary>Puts work in order from where it stands.</summary>
     /// <param name="work">The work.</param>
     /// <param name="start">Where it stands.</param>
     /// <param name="people">1 or 2.</param>
+    /// <returns>The plan of what is left, with the moves of the lift; what is blocked and what depends on it is not in it.</returns>
     public static CardPlan Order(ComposedWork work, PlanStart start, int people = 1)
     {
         var problem = Problem(work, start);
@@ -38,12 +41,14 @@ public static class CardPlanner
     /// <param name="sheet">The sheet revision of the card.</param>
     /// <param name="jobs">Its jobs.</param>
     /// <param name="steps">All its steps; the lift's moves are left out of the work.</param>
-    public static ComposedWork Work(ModelSheet sheet, IReadOnlyList<string> jobs, IReadOnlyList<SheetStep> steps) =>
+    /// <returns>The work with the links that its steps name.</returns>
+    public static ComposedWork Work(ModelSheet sheet, IReadOnlyList<JobId> jobs, IReadOnlyList<SheetStep> steps) =>
         StepOrder.Again(sheet, jobs, [.. steps.Where(s => !s.MovesLift)]);
 
     /// <summary>The same work in the terms of ordering: tasks in the order of the work's steps.</summary>
     /// <param name="work">The work.</param>
     /// <param name="start">Where it stands.</param>
+    /// <returns>One task a step, begun or not; times in whole seconds, waits rounded up.</returns>
     public static OrderingProblem Problem(ComposedWork work, PlanStart start)
     {
         var index = work.Steps.Select((s, i) => (s.Id, i)).ToDictionary(p => p.Id, p => p.i);
@@ -78,7 +83,7 @@ public static class CardPlanner
                 yield return (settle, gauge);
         foreach (var warm in work.Steps.Where(s => s.Traits.Engine == EngineUse.Warms))
             foreach (var drain in work.Steps.Where(s => s.Traits.LetsOut
-                && work.Sheet.Fluids[work.Sheet.Fasteners[s.What].Drains!].DrainHot))
+                && work.Sheet.Fluids[work.Sheet.Fasteners[s.What].Drains!.Value].DrainHot))
                 yield return (warm, drain);
     }
 }
@@ -90,10 +95,10 @@ public static class CardPlanner
 /// <param name="LiftUp">Where the lift is.</param>
 /// <param name="Place">Where the person stands; null when nowhere yet.</param>
 /// <param name="Moves">The number of the last move of the lift by a step of the plan, up and down; 0 for none.</param>
-public sealed record PlanStart(IReadOnlySet<string> Done, IReadOnlySet<string> Blocked, IReadOnlyDictionary<string, TimeSpan> Waits,
+public sealed record PlanStart(IReadOnlySet<StepId> Done, IReadOnlySet<StepId> Blocked, IReadOnlyDictionary<StepId, TimeSpan> Waits,
     bool LiftUp, Place? Place, (int Up, int Down) Moves)
 {
     /// <summary>Nothing done, lift down.</summary>
-    public static PlanStart Fresh { get; } = new(new HashSet<string>(), new HashSet<string>(), new Dictionary<string, TimeSpan>(), false,
+    public static PlanStart Fresh { get; } = new(new HashSet<StepId>(), new HashSet<StepId>(), new Dictionary<StepId, TimeSpan>(), false,
         null, (0, 0));
 }

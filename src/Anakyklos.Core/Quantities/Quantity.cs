@@ -19,6 +19,7 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
 
     /// <summary>The number in a unit, unrounded.</summary>
     /// <param name="unit">The unit wanted.</param>
+    /// <returns>Exact, not rounded.</returns>
     public decimal In(Unit<T> unit) => _base / unit.Factor;
 
     /// <summary>The value rounded (half away from zero) as is sensible for the unit, and the unit.</summary>
@@ -27,6 +28,7 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
 
     /// <summary>The value rounded down (towards zero) to what is printed for the unit, and the unit: never more than it is.</summary>
     /// <param name="unit">The unit wanted.</param>
+    /// <returns>With as many decimals more as it takes that an amount above zero does not read as zero.</returns>
     public Printed PrintDown(Unit<T> unit)
     {
         var (value, decimals) = Down(unit);
@@ -35,6 +37,7 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
 
     /// <summary>The quantity that <see cref="PrintDown"/> prints.</summary>
     /// <param name="unit">The unit wanted.</param>
+    /// <returns>The largest amount not above this one that the unit can show.</returns>
     public Quantity<T> RoundDown(Unit<T> unit) => Of(Down(unit).Value, unit);
 
     private (decimal Value, int Decimals) Down(Unit<T> unit)
@@ -53,6 +56,7 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
 
     /// <summary>The largest whole multiple of a step that is not above this amount.</summary>
     /// <param name="step">The graduation, above zero.</param>
+    /// <returns>Not rounded; of a negative amount the multiple below it.</returns>
     /// <exception cref="ArgumentOutOfRangeException">The step is zero or negative.</exception>
     public Quantity<T> DownTo(Quantity<T> step) => step._base > 0
         ? new(Math.Floor(_base / step._base) * step._base)
@@ -127,13 +131,16 @@ public readonly record struct Temperature : IComparable<Temperature>
     public static Temperature Of(decimal degrees, Unit<TemperatureScale> unit) => new(degrees * unit.Factor + unit.Offset);
 
     /// <summary>Degrees on a scale, unrounded.</summary>
+    /// <returns>Degrees on that scale, not rounded.</returns>
     public decimal In(Unit<TemperatureScale> unit) => (_celsius - unit.Offset) / unit.Factor;
 
     /// <summary>Rounded to whole degrees, with the unit.</summary>
+    /// <returns>Whole degrees.</returns>
     public Printed Print(Unit<TemperatureScale> unit) =>
         new(QuantityText.Number(In(unit), unit.MinDecimals, unit.MaxDecimals), unit.Symbol);
 
     /// <summary>Reads what a person typed: "60 °C", "140F".</summary>
+    /// <returns>The temperature, or null with <paramref name="problem"/> said.</returns>
     public static Temperature? Read(string? text, out string problem, Unit<TemperatureScale>? assumed = null) =>
         QuantityText.TryRead(text, assumed, out var number, out var unit, out problem) ? Of(number, unit!) : null;
 

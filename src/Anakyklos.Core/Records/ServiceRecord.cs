@@ -116,6 +116,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
     IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due)
 {
     /// <summary>The record of a card as it stands.</summary>
+    /// <returns>The record as the card stands; a signed card gives the same for ever.</returns>
     public static ServiceRecord Of(JobCard card) => new(
         [.. card.Steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => Line(card, s))],
         [.. card.FluidsWanted.Select(f => Line(card, f))],
@@ -161,7 +162,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         return new(part.Name, old ? "" : number, old, isIn ? RecordState.Done : RecordState.NotYet);
     }
 
-    private static bool IsFittedByAStep(JobCard card, string part) => card.Steps.Any(s => (s.Traits.Fits && s.What == part)
+    private static bool IsFittedByAStep(JobCard card, PartId part) => card.Steps.Any(s => (s.Traits.Fits && s.What == part)
         || (s.Traits.Tightens && card.Sheet.Fasteners[s.What] is var f && (f.Seal == part || f.Holds.Contains(part))));
 
     private static string? SecondName(JobCard card, int seq) =>

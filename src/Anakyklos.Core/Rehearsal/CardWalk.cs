@@ -18,10 +18,11 @@ public static class CardWalk
     /// <param name="sheet">The sheet.</param>
     /// <param name="jobs">The jobs.</param>
     /// <param name="steps">The steps in their order.</param>
-    public static JobCard Open(ModelSheet sheet, IReadOnlyList<string> jobs, IReadOnlyList<SheetStep> steps) =>
+    /// <returns>A card that has been opened and nothing more.</returns>
+    public static JobCard Open(ModelSheet sheet, IReadOnlyList<JobId> jobs, IReadOnlyList<SheetStep> steps) =>
         JobCard.Replay(sheet, [new(1, Morning, Hand, Guid.Empty,
         new CardOpened("WALK", sheet.Id, sheet.Revision, jobs, steps, Quantity<Distance>.Of(10_000, Distance.Kilometre), Use.Normal, null,
-            new Dictionary<string, int>()))]);
+            new Dictionary<PartId, int>()))]);
 
     /// <summary>Walks jobs of a sheet.</summary>
     /// <param name="sheet">The sheet.</param>
@@ -29,7 +30,7 @@ public static class CardWalk
     /// <param name="people">1 or 2.</param>
     /// <returns>What was refused on the way, with the step; null when the card can be signed.</returns>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static string? Refused(ModelSheet sheet, IReadOnlyList<string> jobs, int people = 1)
+    public static string? Refused(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1)
     {
         var card = Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, people).Steps);
         var (now, facts) = (Morning, UsualPress.Facts(sheet));

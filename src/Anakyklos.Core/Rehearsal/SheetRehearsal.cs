@@ -11,6 +11,7 @@ public static class SheetRehearsal
 {
     /// <summary>Reads and rehearses a sheet; gives every error at once, with its line.</summary>
     /// <param name="utf8">The file's bytes.</param>
+    /// <returns>The sheet, or every error with its line, those of the walks among them.</returns>
     public static SheetReading Read(byte[] utf8)
     {
         var reading = SheetReader.Read(utf8);
@@ -23,7 +24,7 @@ public static class SheetRehearsal
 
     private static IEnumerable<(string Path, string Text)> Rehearse(ModelSheet sheet)
     {
-        var sound = new List<string>();
+        var sound = new List<JobId>();
         foreach (var job in sheet.Jobs.Values)
         {
             var problem = Try(sheet, [job.Id]);
@@ -46,7 +47,7 @@ public static class SheetRehearsal
                     yield return ($"jobs.{sound[b]}", $"Together with {sheet.Jobs[sound[a]].Name.ToLowerInvariant()}: {clash}");
     }
 
-    private static string? Try(ModelSheet sheet, string[] jobs)
+    private static string? Try(ModelSheet sheet, JobId[] jobs)
     {
         try
         {

@@ -16,10 +16,12 @@ public static class UsualPress
     /// <summary>The command for a step that is next.</summary>
     /// <param name="card">The card.</param>
     /// <param name="step">A step of it that is not done.</param>
+    /// <returns>The command of the usual press at the step.</returns>
     public static CardCommand Of(JobCard card, SheetStep step) => Coach.Of(step).ByTheBook(card, step);
 
     /// <summary>Facts in which every fluid of a sheet has a product of its own name that fits it.</summary>
     /// <param name="sheet">The sheet.</param>
+    /// <returns>A shelf and a book in which everything of the sheet is there and fits.</returns>
     public static CardFacts Facts(ModelSheet sheet) => new(Shelf.Empty with
     {
         Oils = new([.. sheet.Fluids.Values.DistinctBy(f => PartNumber.Bare(f.Name))

@@ -19,7 +19,7 @@ public sealed record BeltStretch(BeltPulley Pulley, (double X, double Y) Onto, (
 /// drawn.</summary>
 /// <param name="For">Id of the part.</param>
 /// <param name="Pulleys">At least two, none touching another.</param>
-public sealed record BeltRoute(string For, IReadOnlyList<BeltPulley> Pulleys)
+public sealed record BeltRoute(PartId For, IReadOnlyList<BeltPulley> Pulleys)
 {
     /// <summary>Neighbouring pulleys that touch or overlap, so that no belt can run between them; null when there are none.</summary>
     public (BeltPulley, BeltPulley)? Clash => Pulleys.SelectMany((a, i) => Pulleys.Skip(i + 1).Select(b => (a, b)))
@@ -28,6 +28,7 @@ public sealed record BeltRoute(string For, IReadOnlyList<BeltPulley> Pulleys)
 
     /// <summary>The belt, stretch by stretch. Between two pulleys it runs along their common tangent: the outer one when both turn the same
     /// way, else the inner.</summary>
+    /// <returns>One a pulley, in the order in which the belt meets them.</returns>
     /// <exception cref="InvalidOperationException">Fewer than two pulleys, or two that touch.</exception>
     public IReadOnlyList<BeltStretch> Stretches()
     {

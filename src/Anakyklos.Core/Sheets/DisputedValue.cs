@@ -15,6 +15,7 @@ public static class SheetValues
 {
     /// <summary>All values of a sheet on which sources disagree, fluids first.</summary>
     /// <param name="sheet">The sheet.</param>
+    /// <returns>Fluids first, then fasteners, then parts, each in the order of the sheet.</returns>
     public static IEnumerable<DisputedValue> Disputed(this ModelSheet sheet)
     {
         static IEnumerable<DisputedValue> One<T>(string of, Sourced<T>? value, Func<T, string> say) =>
@@ -29,6 +30,7 @@ public static class SheetValues
 
     /// <summary>A tightening in words: a torque with its range, a turn, or by hand.</summary>
     /// <param name="spec">The tightening.</param>
+    /// <returns>The value with its limits in newton metres, an angle in degrees, or how it is done by hand.</returns>
     public static string Say(TighteningSpec spec) => spec switch
     {
         ToTorque to => $"{to.Target} ({to.Low.In(Torque.NewtonMetre):0.#} to {to.High})",

@@ -12,7 +12,7 @@ public sealed record ModelSheet
     public const string Format = "anakyklos/model-sheet/1";
 
     /// <summary>Lasting id of the model.</summary>
-    public required string Id { get; init; }
+    public required SheetId Id { get; init; }
 
     /// <summary>Counts up with every correction, from 1.</summary>
     public required int Revision { get; init; }
@@ -30,28 +30,28 @@ public sealed record ModelSheet
     public required IReadOnlyDictionary<string, Source> Sources { get; init; }
 
     /// <summary>Things that are opened to reach others.</summary>
-    public required IReadOnlyDictionary<string, Access> Access { get; init; }
+    public required IReadOnlyDictionary<AccessId, Access> Access { get; init; }
 
     /// <summary>Fluid systems.</summary>
-    public required IReadOnlyDictionary<string, FluidSystem> Fluids { get; init; }
+    public required IReadOnlyDictionary<FluidId, FluidSystem> Fluids { get; init; }
 
     /// <summary>Fasteners with a tightening of their own.</summary>
-    public required IReadOnlyDictionary<string, Fastener> Fasteners { get; init; }
+    public required IReadOnlyDictionary<FastenerId, Fastener> Fasteners { get; init; }
 
     /// <summary>Parts.</summary>
-    public required IReadOnlyDictionary<string, Part> Parts { get; init; }
+    public required IReadOnlyDictionary<PartId, Part> Parts { get; init; }
 
     /// <summary>Steps that jobs are made of.</summary>
-    public required IReadOnlyDictionary<string, SheetStep> Steps { get; init; }
+    public required IReadOnlyDictionary<StepId, SheetStep> Steps { get; init; }
 
     /// <summary>Jobs.</summary>
-    public required IReadOnlyDictionary<string, Job> Jobs { get; init; }
+    public required IReadOnlyDictionary<JobId, Job> Jobs { get; init; }
 
     /// <summary>Indicator resets.</summary>
-    public required IReadOnlyDictionary<string, ResetRitual> Resets { get; init; }
+    public required IReadOnlyDictionary<ResetId, ResetRitual> Resets { get; init; }
 
     /// <summary>Intervals by id.</summary>
-    public required IReadOnlyDictionary<string, IntervalRule> Intervals { get; init; }
+    public required IReadOnlyDictionary<IntervalId, IntervalRule> Intervals { get; init; }
 
     /// <summary>What the engine burns.</summary>
     public Fuel Fuel { get; init; }
@@ -69,7 +69,8 @@ public sealed record ModelSheet
     public TimeSpan CoolsIn { get; init; }
 
     /// <summary>Whether an access, fluid system, fastener or part of this id is in the sheet.</summary>
-    public bool Names(string id) => Access.ContainsKey(id) || Fluids.ContainsKey(id) || Fasteners.ContainsKey(id) || Parts.ContainsKey(id);
+    /// <returns>True when one of the four tables has it.</returns>
+    public bool Names(ThingId id) => Access.ContainsKey(id) || Fluids.ContainsKey(id) || Fasteners.ContainsKey(id) || Parts.ContainsKey(id);
 
     /// <summary>Whether it has two wheels: there is no cab to sit in and no bonnet to look under, all of it is beside the person.</summary>
     public bool IsMotorcycle => Maps.Values.Any(m => m.Outline is MapOutline.Motorcycle or MapOutline.MotorcycleSide);
@@ -186,7 +187,7 @@ public enum Stand
 public sealed record Access
 {
     /// <summary>Id.</summary>
-    public required string Id { get; init; }
+    public required AccessId Id { get; init; }
 
     /// <summary>Name with a capital.</summary>
     public required string Name { get; init; }
@@ -204,7 +205,7 @@ public sealed record Access
     public required string CountOf { get; init; }
 
     /// <summary>Access that must be open before.</summary>
-    public required IReadOnlyList<string> Needs { get; init; }
+    public required IReadOnlyList<AccessId> Needs { get; init; }
 
     /// <summary>It goes back only after the opened joints were looked at with the engine having run.</summary>
     public required bool AfterLeakCheck { get; init; }
@@ -266,7 +267,7 @@ public enum FillBy
 public sealed record FluidSystem
 {
     /// <summary>Id.</summary>
-    public required string Id { get; init; }
+    public required FluidId Id { get; init; }
 
     /// <summary>Name with a capital.</summary>
     public required string Name { get; init; }
@@ -287,7 +288,7 @@ public sealed record FluidSystem
     public bool DrainHot { get; init; }
 
     /// <summary>Accesses that stay open from draining to filling: filler cap, dipstick.</summary>
-    public IReadOnlyList<string> Through { get; init; } = [];
+    public IReadOnlyList<AccessId> Through { get; init; } = [];
 
     /// <summary>With less than this the engine may not be started; null for what does not matter to the engine.</summary>
     public Sourced<Quantity<Volume>>? SafeToStart { get; init; }
@@ -324,7 +325,7 @@ public sealed record FluidSystem
 public sealed record Fastener
 {
     /// <summary>Id.</summary>
-    public required string Id { get; init; }
+    public required FastenerId Id { get; init; }
 
     /// <summary>Name with a capital.</summary>
     public required string Name { get; init; }
@@ -342,19 +343,19 @@ public sealed record Fastener
     public required Sourced<TighteningSpec> Tightening { get; init; }
 
     /// <summary>Part id of its seal, or null.</summary>
-    public required string? Seal { get; init; }
+    public required PartId? Seal { get; init; }
 
     /// <summary>Parts that are fitted under it before it is tightened.</summary>
-    public required IReadOnlyList<string> Holds { get; init; }
+    public required IReadOnlyList<PartId> Holds { get; init; }
 
     /// <summary>What to do after too much.</summary>
     public required OverTorqueRule TooMuch { get; init; }
 
     /// <summary>Fluid that runs out when it is opened, or null.</summary>
-    public required string? Drains { get; init; }
+    public required FluidId? Drains { get; init; }
 
     /// <summary>Access that must be open to reach it.</summary>
-    public required IReadOnlyList<string> Needs { get; init; }
+    public required IReadOnlyList<AccessId> Needs { get; init; }
 
     /// <summary>Where it is reached from.</summary>
     public Place Place { get; init; } = Place.Below;
@@ -372,10 +373,10 @@ public sealed record Fastener
     public string Order { get; init; } = "";
 
     /// <summary>The fluid system whose joint it is; null for none.</summary>
-    public string? System { get; init; }
+    public FluidId? System { get; init; }
 
     /// <summary>The fluid that is filled through it, or null.</summary>
-    public string? Fills { get; init; }
+    public FluidId? Fills { get; init; }
 
     /// <summary>How long the fluid runs out once it is open, when it drains one.</summary>
     public TimeSpan RunsOut { get; init; }
@@ -402,7 +403,7 @@ public sealed record Fastener
     public bool GoesWithDrain => System is not null && Drains is null && Fills is null && (Holds.Count > 0 || HoldsBack);
 
     /// <summary>The parts that are fitted before it is tightened: its seal and what it holds.</summary>
-    public IEnumerable<string> Fitted => Seal is null ? Holds : [Seal, .. Holds];
+    public IEnumerable<PartId> Fitted => Seal is { } seal ? [seal, .. Holds] : Holds;
 
     /// <summary>"is" or "are", as the name asks for.</summary>
     public string Is => IsSeveral ? "are" : "is";
@@ -420,7 +421,7 @@ public sealed record Fastener
 public sealed record Part
 {
     /// <summary>Id.</summary>
-    public required string Id { get; init; }
+    public required PartId Id { get; init; }
 
     /// <summary>Name with a capital.</summary>
     public required string Name { get; init; }
@@ -438,7 +439,7 @@ public sealed record Part
     public required IReadOnlyDictionary<string, string> WrongButFits { get; init; }
 
     /// <summary>Access that must be open to fit it, when no fastener holds it.</summary>
-    public IReadOnlyList<string> Needs { get; init; } = [];
+    public IReadOnlyList<AccessId> Needs { get; init; } = [];
 
     /// <summary>Where it is fitted, when no fastener holds it.</summary>
     public Place Place { get; init; } = Place.Top;
@@ -465,8 +466,8 @@ public sealed record Part
 /// <param name="Parts">Parts it uses up.</param>
 /// <param name="Interval">Interval id.</param>
 /// <param name="Resets">Indicators to reset afterwards.</param>
-public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, IReadOnlyList<string> Steps, IReadOnlyList<string> Parts,
-    string Interval, IReadOnlyList<string> Resets);
+public sealed record Job(JobId Id, string Name, IReadOnlyList<ThingId> WorksOn, IReadOnlyList<StepId> Steps, IReadOnlyList<PartId> Parts,
+    IntervalId Interval, IReadOnlyList<ResetId> Resets);
 
 /// <summary>The reset of an indicator.</summary>
 /// <param name="Id">Id.</param>
@@ -474,7 +475,7 @@ public sealed record Job(string Id, string Name, IReadOnlyList<string> WorksOn, 
 /// <param name="Moves">What the hands do, in order.</param>
 /// <param name="Again">What to do when the display does not answer.</param>
 /// <param name="From">Source.</param>
-public sealed record ResetRitual(string Id, string Name, IReadOnlyList<ResetMove> Moves, string Again, Citation From);
+public sealed record ResetRitual(ResetId Id, string Name, IReadOnlyList<ResetMove> Moves, string Again, Citation From);
 
 /// <summary>One move of a reset.</summary>
 /// <param name="Do">What to do.</param>
@@ -490,7 +491,7 @@ public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect);
 /// <param name="From">Source.</param>
 /// <param name="Upper">Never longer than this, whatever the dash says; null for no such bound.</param>
 /// <param name="Once">Done once in the vehicle's life, as a first check is.</param>
-public sealed record IntervalRule(string Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From,
+public sealed record IntervalRule(IntervalId Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From,
     ServiceInterval? Upper = null, bool Once = false)
 {
     /// <summary>The interval for a use, before it is multiplied by <see cref="EveryTime"/>.</summary>

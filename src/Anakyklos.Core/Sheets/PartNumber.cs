@@ -4,6 +4,7 @@ namespace Anakyklos.Core.Sheets;
 public static class PartNumber
 {
     /// <summary>The number without what does not matter, in capitals; the key under which it is kept.</summary>
+    /// <returns>Every sign but spaces, dashes and points.</returns>
     public static string Bare(string number) => string.Create(number.Count(Counts), number, static (span, text) =>
     {
         var i = 0;

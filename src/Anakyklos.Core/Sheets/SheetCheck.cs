@@ -14,8 +14,9 @@ internal static partial class SheetCheck
     // A step names what it works on by its id alone, so one id is one thing.
     private static IEnumerable<(string, string)> SharedIds(ModelSheet s)
     {
-        (string Table, IEnumerable<string> Ids)[] tables = [("access", s.Access.Keys), ("fluids", s.Fluids.Keys),
-            ("fasteners", s.Fasteners.Keys), ("parts", s.Parts.Keys)];
+        (string Table, IEnumerable<ThingId> Ids)[] tables = [("access", s.Access.Keys.Select(a => (ThingId)a)),
+            ("fluids", s.Fluids.Keys.Select(f => (ThingId)f)), ("fasteners", s.Fasteners.Keys.Select(f => (ThingId)f)),
+            ("parts", s.Parts.Keys.Select(p => (ThingId)p))];
         return tables.SelectMany(t => t.Ids.Select(id => (t.Table, Id: id))).GroupBy(x => x.Id).Where(g => g.Count() > 1)
             .SelectMany(g => g.Skip(1)
                 .Select(x => ($"{x.Table}.{x.Id}",
@@ -28,8 +29,8 @@ internal static partial class SheetCheck
 
     private static IEnumerable<(string, string)> References(ModelSheet s)
     {
-        static IEnumerable<(string, string)> Unknown(string path, IEnumerable<string> ids, Func<string, bool> known, string what) =>
-            ids.Where(id => id.Length > 0 && !known(id)).Select(id => (path, $"There is no {what} “{id}” in this sheet."));
+        static IEnumerable<(string, string)> Unknown<TId>(string path, IEnumerable<TId> ids, Func<TId, bool> known, string what) =>
+            ids.Where(id => $"{id}".Length > 0 && !known(id)).Select(id => (path, $"There is no {what} “{id}” in this sheet."));
 
         foreach (var a in s.Access.Values)
             foreach (var e in Unknown($"access.{a.Id}.needs", a.Needs, s.Access.ContainsKey, "access")
@@ -50,12 +51,12 @@ internal static partial class SheetCheck
         foreach (var f in s.Fasteners.Values)
         {
             var path = $"fasteners.{f.Id}";
-            foreach (var e in Unknown($"{path}.seal", [f.Seal ?? ""], s.Parts.ContainsKey, "part")
+            foreach (var e in Unknown($"{path}.seal", [f.Seal ?? default], s.Parts.ContainsKey, "part")
                 .Concat(Unknown($"{path}.holds", f.Holds, s.Parts.ContainsKey, "part"))
                 .Concat(Unknown($"{path}.needs", f.Needs, s.Access.ContainsKey, "access"))
-                .Concat(Unknown($"{path}.drains", [f.Drains ?? ""], s.Fluids.ContainsKey, "fluid"))
-                .Concat(Unknown($"{path}.fills", [f.Fills ?? ""], s.Fluids.ContainsKey, "fluid"))
-                .Concat(Unknown($"{path}.system", [f.System ?? ""], s.Fluids.ContainsKey, "fluid"))
+                .Concat(Unknown($"{path}.drains", [f.Drains ?? default], s.Fluids.ContainsKey, "fluid"))
+                .Concat(Unknown($"{path}.fills", [f.Fills ?? default], s.Fluids.ContainsKey, "fluid"))
+                .Concat(Unknown($"{path}.system", [f.System ?? default], s.Fluids.ContainsKey, "fluid"))
                 .Concat(Cautions($"{path}.cautions", f.Cautions)))
                 yield return e;
             if (f.Seal is { } seal && s.Parts.TryGetValue(seal, out var part) && !part.IsSeal)
@@ -75,7 +76,8 @@ internal static partial class SheetCheck
         }
         foreach (var m in s.Maps.Values)
             foreach (var e in Unknown($"maps.{m.Id}.points", m.Points.SelectMany(p => new[] { p.For, p.NotFor }),
-                id => s.Names(id) || s.Steps.ContainsKey(id) || id == VehicleMap.LiftingPoints, "access, fastener, fluid, part or step")
+                id => s.Names(id) || s.Steps.ContainsKey(id.Text) || id == VehicleMap.LiftingPoints,
+                "access, fastener, fluid, part or step")
                 .Concat(Unknown($"maps.{m.Id}.belts", m.Belts.Select(b => b.For), s.Parts.ContainsKey, "part"))
                 .Concat(m.Belts.Where(b => b.Pulleys.Count < 2)
                     .Select(b => ($"maps.{m.Id}.belts", "A belt runs over two pulleys or more.")))
@@ -110,8 +112,8 @@ internal static partial class SheetCheck
     {
         foreach (var start in s.Access.Values)
         {
-            var seen = new HashSet<string>();
-            var next = new Queue<string>(start.Needs);
+            var seen = new HashSet<AccessId>();
+            var next = new Queue<AccessId>(start.Needs);
             while (next.TryDequeue(out var id))
                 if (seen.Add(id) && s.Access.TryGetValue(id, out var a))
                     foreach (var n in a.Needs)

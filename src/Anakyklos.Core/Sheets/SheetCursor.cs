@@ -115,12 +115,27 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
     internal IReadOnlyList<string> Texts(string name, bool required = false) =>
         [.. Items(name, required, JsonTokenType.String, "texts in quotes").Select(i => i.Text)];
 
+    /// <summary>The ids in a list; none when it is not there.</summary>
+    internal IReadOnlyList<TId> Ids<TId>(string name, bool required = false) where TId : struct, IId<TId> =>
+        [.. Texts(name, required).Select(TId.Of)];
+
+    /// <summary>The id in a member; null when it is not there.</summary>
+    internal TId? Id<TId>(string name) where TId : struct, IId<TId> => Has(name) ? TId.Of(Text(name)) : null;
+
     internal IReadOnlyList<TItem> List<TItem>(string name, Func<SheetCursor, TItem> read, bool required = false) =>
         [.. Items(name, required, JsonTokenType.StartObject, "objects in braces").Select(i => Child(i, read))];
 
-    internal IReadOnlyDictionary<string, TItem> Table<TItem>(string name, Func<string, SheetCursor, TItem> read, bool required = true)
+    internal IReadOnlyDictionary<string, TItem> Table<TItem>(string name, Func<string, SheetCursor, TItem> read, bool required = true) =>
+        Entries(name, id => id, read, required);
+
+    /// <summary>As <see cref="Table{TItem}"/>, found by an id of its kind.</summary>
+    internal IReadOnlyDictionary<TId, TItem> Table<TId, TItem>(string name, Func<TId, SheetCursor, TItem> read, bool required = true)
+        where TId : struct, IId<TId> => Entries(name, TId.Of, read, required);
+
+    private Dictionary<TKey, TItem> Entries<TKey, TItem>(string name, Func<string, TKey> key, Func<TKey, SheetCursor, TItem> read,
+        bool required) where TKey : notnull
     {
-        var table = new Dictionary<string, TItem>();
+        var table = new Dictionary<TKey, TItem>();
         if (Take(name, required, JsonTokenType.StartObject, "an object in braces") is not { } found)
             return table;
         foreach (var (id, value) in found.Members)
@@ -129,8 +144,8 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
                 errors.Add(Refusal.At(value.Line, value.Path, $"“{id}” is not an id. Use small letters, digits and dashes."));
             if (value.Kind != JsonTokenType.StartObject)
                 errors.Add(Refusal.At(value.Line, value.Path, "An object in braces belongs here."));
-            else if (!table.ContainsKey(id))
-                table[id] = Child(value, c => read(id, c));
+            else if (!table.ContainsKey(key(id)))
+                table[key(id)] = Child(value, c => read(key(id), c));
         }
         return table;
     }

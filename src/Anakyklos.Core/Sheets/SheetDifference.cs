@@ -8,6 +8,7 @@ public static class SheetDifference
     /// <summary>One line for each value or step that differs; empty when nothing that a technician would do is different.</summary>
     /// <param name="kept">The revision of the card.</param>
     /// <param name="newer">The newer one.</param>
+    /// <returns>Sentences, fasteners first, then fluids, parts and steps.</returns>
     public static IReadOnlyList<string> Between(ModelSheet kept, ModelSheet newer) =>
     [
         .. Changed(kept.Fasteners, newer.Fasteners, f => f.Name, f => $"{Say(f.Tightening.Value)}, {f.Drive}"),
@@ -17,8 +18,8 @@ public static class SheetDifference
         .. Changed(kept.Steps, newer.Steps, s => $"“{s.Title}”", s => $"{s.Title} {s.Value} {s.Warning} {s.Wait?.Lasts}".TrimEnd()),
     ];
 
-    private static IEnumerable<string> Changed<T>(IReadOnlyDictionary<string, T> kept, IReadOnlyDictionary<string, T> newer, Func<T,
-        string> name, Func<T, string> says)
+    private static IEnumerable<string> Changed<TId, T>(IReadOnlyDictionary<TId, T> kept, IReadOnlyDictionary<TId, T> newer,
+        Func<T, string> name, Func<T, string> says) where TId : notnull
     {
         foreach (var (id, item) in newer)
             if (!kept.TryGetValue(id, out var old))

@@ -22,10 +22,12 @@ public static class SheetReader
 {
     /// <summary>Reads a sheet and checks it in itself; gives every error at once.</summary>
     /// <param name="json">The file's text.</param>
+    /// <returns>The sheet, or every error with its line.</returns>
     public static SheetReading Read(string json) => Read(Encoding.UTF8.GetBytes(json));
 
     /// <summary>Reads a sheet and checks it in itself; gives every error at once.</summary>
     /// <param name="utf8">The file's bytes, with or without a byte order mark.</param>
+    /// <returns>The sheet, or every error with its line.</returns>
     public static SheetReading Read(byte[] utf8)
     {
         var errors = new List<Refusal>();
@@ -73,28 +75,28 @@ public static class SheetReader
             CoolsIn = c.Duration("coolsIn", false) ?? TimeSpan.FromMinutes(45),
             Variants = c.List("variants", v => new Variant(v.Text("id"), v.Text("name"))),
             Sources = sources,
-            Access = c.Table("access", ReadAccess, required: false),
-            Fluids = c.Table("fluids", ReadFluid),
-            Fasteners = c.Table("fasteners", ReadFastener),
-            Parts = c.Table("parts", ReadPart),
-            Intervals = c.Table("intervals", (id, i) =>
+            Access = c.Table<AccessId, Access>("access", ReadAccess, required: false),
+            Fluids = c.Table<FluidId, FluidSystem>("fluids", ReadFluid),
+            Fasteners = c.Table<FastenerId, Fastener>("fasteners", ReadFastener),
+            Parts = c.Table<PartId, Part>("parts", ReadPart),
+            Intervals = c.Table<IntervalId, IntervalRule>("intervals", (id, i) =>
                 new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false),
                 i.Cited(), i.Has("upper") ? ReadInterval(i, "upper") : null, i.Flag("once"))),
             Fuel = c.Word("fuel", Fuel.Petrol, required: false),
             Dash = c.Part("dash", d => new DashScheme(d.Text("counts", false),
-                d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Texts("jobs", true), m.Cited()))),
+                d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Ids<JobId>("jobs", true), m.Cited()))),
                 required: false) ?? DashScheme.None,
             Maps = c.Table("maps", ReadMap, required: false),
-            Resets = c.Table("resets", ReadReset, required: false),
-            Steps = c.Table("steps", ReadStep, required: false),
-            Jobs = c.Table("jobs", (id, j) => new Job(id, j.Text("name"), j.Texts("worksOn"), j.Texts("steps"), j.Texts("parts"),
-                j.Text("interval"), j.Texts("resets"))),
+            Resets = c.Table<ResetId, ResetRitual>("resets", ReadReset, required: false),
+            Steps = c.Table<StepId, SheetStep>("steps", ReadStep, required: false),
+            Jobs = c.Table<JobId, Job>("jobs", (id, j) => new Job(id, j.Text("name"), j.Ids<ThingId>("worksOn"), j.Ids<StepId>("steps"),
+                j.Ids<PartId>("parts"), j.Text("interval"), j.Ids<ResetId>("resets"))),
         };
         c.RefuseUnknown();
         return sheet;
     }
 
-    private static Access ReadAccess(string id, SheetCursor c) => new()
+    private static Access ReadAccess(AccessId id, SheetCursor c) => new()
     {
         Id = id,
         Name = c.Text("name"),
@@ -102,7 +104,7 @@ public static class SheetReader
         Tool = c.Text("tool"),
         Count = c.Whole("count", 0, 99, required: false),
         CountOf = c.Text("countOf", c.Has("count")),
-        Needs = c.Texts("needs"),
+        Needs = c.Ids<AccessId>("needs"),
         AfterLeakCheck = c.Flag("afterLeakCheck"),
         ClosedToRun = c.Flag("closedToRun"),
         Intake = c.Flag("intake"),
@@ -116,7 +118,7 @@ public static class SheetReader
         From = c.Cited(),
     };
 
-    private static FluidSystem ReadFluid(string id, SheetCursor c)
+    private static FluidSystem ReadFluid(FluidId id, SheetCursor c)
     {
         var fillBy = c.Word("fillBy", FillBy.Dipstick, required: false);
         // A level that is read between marks needs to know what lies between them; the other ways may have marks as well.
@@ -128,7 +130,7 @@ public static class SheetReader
             FillBy = fillBy,
             Pumped = c.Flag("pumped"),
             DrainHot = c.Flag("drainHot"),
-            Through = c.Texts("through"),
+            Through = c.Ids<AccessId>("through"),
             Amount = c.Sourced("amount", v => v.Amount<Volume>("is")),
             Tolerance = c.Sourced("tolerance", v => v.Amount<Volume>("is")),
             SafeToStart = c.Has("safeToStart") ? c.Sourced("safeToStart", v => v.Amount<Volume>("is")) : null,
@@ -148,7 +150,7 @@ public static class SheetReader
 
     private static IReadOnlyList<StepNote> ReadNotes(SheetCursor c) => c.List("notes", n => new StepNote(n.Text("label"), n.Text("text")));
 
-    private static Fastener ReadFastener(string id, SheetCursor c) => new()
+    private static Fastener ReadFastener(FastenerId id, SheetCursor c) => new()
     {
         Id = id,
         Name = c.Text("name"),
@@ -156,12 +158,12 @@ public static class SheetReader
         Material = c.Text("material"),
         Drive = c.Text("drive"),
         Tightening = c.Sourced("torque", ReadTightening),
-        Seal = c.Has("seal") ? c.Text("seal") : null,
-        Holds = c.Texts("holds"),
+        Seal = c.Id<PartId>("seal"),
+        Holds = c.Ids<PartId>("holds"),
         TooMuch = c.Word<OverTorqueRule>("tooMuch"),
-        Drains = c.Has("drains") ? c.Text("drains") : null,
-        Fills = c.Has("fills") ? c.Text("fills") : null,
-        System = c.Has("system") ? c.Text("system") : c.Has("drains") ? c.Text("drains") : null,
+        Drains = c.Id<FluidId>("drains"),
+        Fills = c.Id<FluidId>("fills"),
+        System = c.Id<FluidId>("system") ?? c.Id<FluidId>("drains"),
         RunsOut = c.Duration("runsOut", false) ?? TimeSpan.Zero,
         Place = c.Word("place", Place.Below, required: false),
         Lift = c.Has("lift") ? c.Word<LiftNeed>("lift") : null,
@@ -174,7 +176,7 @@ public static class SheetReader
         Cold = c.Flag("cold"),
         Drips = c.Flag("drips"),
         HoldsBack = c.Flag("holdsBack"),
-        Needs = c.Texts("needs"),
+        Needs = c.Ids<AccessId>("needs"),
     };
 
     private static TighteningSpec ReadTightening(SheetCursor c)
@@ -190,7 +192,7 @@ public static class SheetReader
         return new ToTorque(target, low, high);
     }
 
-    private static Part ReadPart(string id, SheetCursor c) => new()
+    private static Part ReadPart(PartId id, SheetCursor c) => new()
     {
         Id = id,
         Name = c.Text("name"),
@@ -198,7 +200,7 @@ public static class SheetReader
         ReusableTimes = c.Has("reusableTimes") ? c.Whole("reusableTimes", 0, 9) : null,
         Compare = c.Flag("compare"),
         WrongButFits = c.Words("wrongButFits"),
-        Needs = c.Texts("needs"),
+        Needs = c.Ids<AccessId>("needs"),
         Place = c.Word("place", Place.Top, required: false),
         Takes = c.Duration("takes", false) ?? OneMinute,
         Fitting = c.Text("fitting", false),
@@ -232,13 +234,13 @@ public static class SheetReader
         _ => Facing.Up,
     };
 
-    private static ResetRitual ReadReset(string id, SheetCursor c) => new(id, c.Text("name"),
+    private static ResetRitual ReadReset(ResetId id, SheetCursor c) => new(id, c.Text("name"),
         c.List("moves", m => new ResetMove(m.Text("do"), m.Duration("hold", false), m.Text("expect", false)), true), c.Text("again"),
             c.Cited());
 
     private static LiftNeed UsualLift(SheetCursor c) => c.Word<Place>("place").UsualLift();
 
-    private static SheetStep ReadStep(string id, SheetCursor c) => new()
+    private static SheetStep ReadStep(StepId id, SheetCursor c) => new()
     {
         Id = id,
         Kind = c.Kind("kind"),
@@ -249,9 +251,9 @@ public static class SheetReader
         Lift = c.Word("lift", UsualLift(c), required: false),
         Takes = c.Duration("takes") ?? TimeSpan.Zero,
         Wait = c.Part("wait", w => new StepWait(w.Text("for"), w.Duration("lasts") ?? TimeSpan.Zero), required: false),
-        Awaits = c.Texts("awaits"),
-        After = c.Texts("after"),
-        Needs = c.Texts("needs"),
+        Awaits = c.Ids<StepId>("awaits"),
+        After = c.Ids<StepId>("after"),
+        Needs = c.Ids<ThingId>("needs"),
         People = c.Whole("people", 1, 2, 1, required: false),
         Cold = c.Flag("cold"),
         Moves = c.Flag("moves"),

@@ -4,13 +4,13 @@ namespace Anakyklos.Core.Sheets;
 public sealed record SheetStep
 {
     /// <summary>Id.</summary>
-    public required string Id { get; init; }
+    public required StepId Id { get; init; }
 
     /// <summary>The word for its kind of work; <see cref="StepKinds"/> has them all.</summary>
     public required string Kind { get; init; }
 
     /// <summary>Id of the access, fastener, fluid, part or reset it works on; empty where it has none.</summary>
-    public string What { get; init; } = "";
+    public ThingId What { get; init; }
 
     /// <summary>What to do, as a sentence without a full stop.</summary>
     public required string Title { get; init; }
@@ -31,7 +31,7 @@ public sealed record SheetStep
     public StepWait? Wait { get; init; }
 
     /// <summary>Steps whose wait must be over before this one.</summary>
-    public IReadOnlyList<string> Awaits { get; init; } = [];
+    public IReadOnlyList<StepId> Awaits { get; init; } = [];
 
     /// <summary>What the big button says: what the hands did. Empty for the usual words.</summary>
     public string Said { get; init; } = "";
@@ -55,10 +55,10 @@ public sealed record SheetStep
     public Citation? From { get; init; }
 
     /// <summary>Steps that come before this one, wherever both are on a card.</summary>
-    public IReadOnlyList<string> After { get; init; } = [];
+    public IReadOnlyList<StepId> After { get; init; } = [];
 
     /// <summary>Accesses and fasteners that must be open for it.</summary>
-    public IReadOnlyList<string> Needs { get; init; } = [];
+    public IReadOnlyList<ThingId> Needs { get; init; } = [];
 
     /// <summary>How many people it takes.</summary>
     public int People { get; init; } = 1;
@@ -76,7 +76,7 @@ public sealed record SheetStep
     public bool Essential { get; init; }
 
     /// <summary>The jobs it serves; empty in a sheet.</summary>
-    public IReadOnlyList<string> Jobs { get; init; } = [];
+    public IReadOnlyList<JobId> Jobs { get; init; } = [];
 
     /// <summary>A hold time of a reset move, or null.</summary>
     public TimeSpan? Hold { get; init; }

@@ -38,5 +38,6 @@ public static class StepKinds
     public static bool Knows(string word) => word.Length > 0 && Known.ContainsKey(word);
 
     /// <summary>The kind of a word; one that allows nothing when nobody knows the word, as on a card of a newer program.</summary>
+    /// <returns>The kind, or the one that allows nothing when nobody knows the word.</returns>
     public static IStepKind Of(string word) => Known.GetValueOrDefault(word) ?? Known[""];
 }

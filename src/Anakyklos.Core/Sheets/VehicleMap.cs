@@ -17,8 +17,9 @@ public sealed record VehicleMap(string Id, string Title, MapOutline Outline, Fac
 
     /// <summary>What the drawing points at for a step: what it works on, or the step itself; null when it shows neither.</summary>
     /// <param name="step">The step.</param>
-    public MapPoint? PointOf(SheetStep step) => Points.FirstOrDefault(p => p.For.Length > 0 && p.For == step.What)
-        ?? Points.FirstOrDefault(p => p.For == step.Id);
+    /// <returns>The point of what the step is done to, else that of the step itself, else null.</returns>
+    public MapPoint? PointOf(SheetStep step) => Points.FirstOrDefault(p => !p.For.IsEmpty && p.For == step.What)
+        ?? Points.FirstOrDefault(p => p.For == step.Id.Text);
 }
 
 /// <summary>The shape around what is drawn.</summary>
@@ -74,4 +75,4 @@ public sealed record MapBlock(string Name, int X, int Y, int Width, int Height);
 /// <param name="Label">Words beside it.</param>
 /// <param name="NotFor">Id of the thing that it is mistaken for; empty for a right point.</param>
 /// <param name="Faces">Which way it faces.</param>
-public sealed record MapPoint(string For, int X, int Y, string Label, string NotFor, Facing Faces);
+public sealed record MapPoint(ThingId For, int X, int Y, string Label, ThingId NotFor, Facing Faces);

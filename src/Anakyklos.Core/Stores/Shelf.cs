@@ -42,6 +42,7 @@ public sealed record CribTool(string Size, string Where);
 public sealed record CribWrench(TorqueWrench Wrench, decimal Accuracy, DateOnly? CalibrationDue)
 {
     /// <summary>Whether its calibration holds on a day.</summary>
+    /// <returns>False as well when no date is known.</returns>
     public bool IsCalibrated(DateOnly day) => CalibrationDue >= day;
 }
 
@@ -88,6 +89,7 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
     }
 
     /// <summary>Whether a scanned number is good for a wanted one.</summary>
+    /// <returns>True for the number itself, what replaced it, and its equivalents.</returns>
     public bool IsGoodFor(string scanned, string wanted) => PartNumber.Same(scanned, wanted)
         || Ways(wanted).Any(w => PartNumber.Same(w.Part.Number, scanned));
 

@@ -16,6 +16,7 @@ public sealed record ToTorque(Quantity<Torque> Target, Quantity<Torque> Low, Qua
     /// asked.
     /// </summary>
     /// <param name="reading">The reading with the unit it was given in.</param>
+    /// <returns>Too little, passes or too much, where the limits pass; and the unit that was perhaps meant, or null.</returns>
     public TorqueVerdict Judge(Typed<Torque> reading)
     {
         var outcome = Compare(reading.Value);

@@ -12,10 +12,12 @@ public sealed record TorqueWrench(string Name, Quantity<Torque> Low, Quantity<To
 {
     /// <summary>Whether the setting nearest to the target lies in its range and inside what passes.</summary>
     /// <param name="spec">The torque wanted.</param>
+    /// <returns>True when the nearest setting lies within the range of the wrench and the limits of the fastener.</returns>
     public bool Covers(ToTorque spec) => Setting(spec) is var set && set >= Low && set <= High && set >= spec.Low && set <= spec.High;
 
     /// <summary>The graduation nearest to the target; half a graduation goes up.</summary>
     /// <param name="spec">The torque wanted.</param>
+    /// <returns>The target at the nearest mark of the scale; halfway goes up.</returns>
     public Quantity<Torque> Setting(ToTorque spec) => (spec.Target + Step * 0.5m).DownTo(Step);
 
     /// <summary>The wrench to take: of those that cover the torque, the one that can be set nearest to it; of equals the shortest range,

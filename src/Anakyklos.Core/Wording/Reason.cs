@@ -10,6 +10,7 @@ public static class Reason
     /// <param name="text">The words as typed.</param>
     /// <param name="field">The field they were typed into.</param>
     /// <param name="what">What they are, with a capital: "The reason".</param>
+    /// <returns>What is wrong with it, or null when it can be kept.</returns>
     public static Refusal? Wrong(string text, string field, string what) =>
         string.IsNullOrWhiteSpace(text) ? new($"{what} is missing.", "Say it in a few words.", Field: field)
         : text.Trim().Length < 2 ? new($"“{text.Trim()}” says nothing.", "Say it in a few words.", Field: field)

@@ -7,7 +7,7 @@ namespace Anakyklos.Core.Wording;
 /// <param name="Field">The field that is wrong, when it is the input itself: of a form or command, the path in a sheet, the column of a
 /// table; otherwise null.</param>
 /// <param name="Line">The line of a file, from 1; null when it is in none.</param>
-public sealed record Refusal(string What, string Do = "", string? Step = null, string? Field = null, int? Line = null)
+public sealed record Refusal(string What, string Do = "", StepId? Step = null, string? Field = null, int? Line = null)
 {
     /// <summary>Something wrong in a file.</summary>
     /// <param name="line">Its line, from 1.</param>

@@ -8,6 +8,7 @@ public static class Words
     /// stays.
     /// </summary>
     /// <param name="name">A name with a capital; may be empty.</param>
+    /// <returns>The name; itself when its second sign is a capital or a digit, or when it is empty.</returns>
     public static string Low(string name) =>
         name.Length == 0 || (name.Length > 1 && (char.IsUpper(name[1]) || char.IsDigit(name[1]))) ? name
             : char.ToLowerInvariant(name[0]) + name[1..];

@@ -9,7 +9,7 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="PinHash">Hash of the PIN.</param>
 /// <param name="Units">"metric" or "us": which units come first.</param>
 /// <param name="Look">"device", "day" or "night".</param>
-public sealed record Member(string Id, string Name, Role Role, string PinHash, string Units, string Look)
+public sealed record Member(PersonId Id, string Name, Role Role, string PinHash, string Units, string Look)
 {
     /// <summary>As the core knows a person.</summary>
     public Person Person => new(Id, Name, Role);

@@ -12,7 +12,7 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Delivered">The day it was delivered; null for the first of January of its model year.</param>
 /// <param name="HistoryUnknown">Nobody knows what was done before it came here.</param>
 /// <param name="WarrantyUntil">The last day of the maker's warranty, or null.</param>
-public sealed record Vehicle(string Plate, string SheetId, string Task, int Year, Use Use, DateOnly? Delivered = null,
+public sealed record Vehicle(string Plate, SheetId SheetId, string Task, int Year, Use Use, DateOnly? Delivered = null,
     bool HistoryUnknown = false, DateOnly? WarrantyUntil = null)
 {
     /// <summary>Its life before any job was done: delivered with nothing on the clock.</summary>

@@ -20,7 +20,7 @@ public static class FleetFile
     /// <param name="known">Vehicles that are here already.</param>
     /// <param name="clock">For the time of day of a reading.</param>
     public static (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string, OdometerReading)> Readings, IReadOnlyList<Refusal> Errors) Read(
-        string text, IReadOnlyDictionary<string, string> models, IReadOnlyCollection<string> known, WorkshopClock clock)
+        string text, IReadOnlyDictionary<string, SheetId> models, IReadOnlyCollection<string> known, WorkshopClock clock)
     {
         var today = clock.Today;
         var vehicles = new Dictionary<string, Vehicle>();
@@ -41,7 +41,7 @@ public static class FleetFile
         return ([.. vehicles.Values], rows, errors);
     }
 
-    private static Vehicle? NewVehicle(CsvLine l, string plate, IReadOnlyDictionary<string, string> models, DateOnly today)
+    private static Vehicle? NewVehicle(CsvLine l, string plate, IReadOnlyDictionary<string, SheetId> models, DateOnly today)
     {
         var model = l.Text("model");
         if (model.Length > 0 && !models.ContainsKey(model))

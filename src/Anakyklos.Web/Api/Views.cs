@@ -4,23 +4,23 @@ using Anakyklos.Core.Sheets;
 namespace Anakyklos.Web.Api;
 
 /// <summary>Who is signed in.</summary>
-public sealed record SessionView(string Id, string Name, Role Role, string Antiforgery);
+public sealed record SessionView(PersonId Id, string Name, Role Role, string Antiforgery);
 
 /// <summary>A card as others see it.</summary>
-public sealed record CardView(long Id, string Plate, string Sheet, int SheetRevision, int Seq, bool Signed, string? Next,
+public sealed record CardView(CardNumber Id, string Plate, SheetId Sheet, int SheetRevision, int Seq, bool Signed, StepId? Next,
     IReadOnlyList<OpenItem> Open, IReadOnlyList<RunningWait> Waits)
 {
-    internal static CardView Of(long id, JobCard card) =>
+    internal static CardView Of(CardNumber id, JobCard card) =>
         new(id, card.Opened.Plate, card.Sheet.Id, card.Sheet.Revision, card.History.Count, card.Signature is not null, card.Next?.Id,
         card.Open, [.. card.Waits]);
 }
 
 /// <summary>A step of a card.</summary>
-public sealed record StepView(string Id, string Kind, string Title, string Phase, Place Place, StepStatus Status)
+public sealed record StepView(StepId Id, string Kind, string Title, string Phase, Place Place, StepStatus Status)
 {
     internal static IReadOnlyList<StepView> All(JobCard card) =>
         [.. card.Steps.Select(s => new StepView(s.Id, s.Kind, s.Title, s.Phase, s.Place, card.State(s.Id).Status))];
 }
 
 /// <summary>A command that was carried out: the card's last seq, and the step that comes next.</summary>
-public sealed record CommandView(int Seq, bool Repeated, string? Next);
+public sealed record CommandView(int Seq, bool Repeated, StepId? Next);

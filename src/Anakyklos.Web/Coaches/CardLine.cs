@@ -10,7 +10,7 @@ public static class CardLine
     /// <summary>One event as a line of the record.</summary>
     public static string Of(JobCard card, Recorded recorded)
     {
-        string Title(string step) => card.Step(step)?.Title ?? step;
+        string Title(StepId step) => card.Step(step)?.Title ?? step.Text;
         return recorded.Event switch
         {
             CardOpened e => $"Card opened at {LiftWords.Odometer(e.Odometer, Distance.Kilometre)}",

@@ -4,7 +4,7 @@ namespace Anakyklos.Web.Coaches;
 /// <param name="Command">The id of the command that the press gives: sent twice, it is one command.</param>
 /// <param name="Seen">The last seq of the card as this screen shows it.</param>
 /// <param name="Step">Step id, or empty where the command is for none.</param>
-public sealed record PressFields(Guid Command, int Seen, string Step);
+public sealed record PressFields(Guid Command, int Seen, StepId Step);
 
 /// <summary>A button that gives a command.</summary>
 /// <param name="Fields">What goes with every press.</param>

@@ -75,16 +75,16 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await Person("desk", "Transport desk", Role.Viewer);
         await Task.WhenAll(DemoLives.All.Select(life => Live(life, iona)));
 
-        IReadOnlyDictionary<string, int> seals = new Dictionary<string, int>();
+        IReadOnlyDictionary<PartId, int> seals = new Dictionary<PartId, int>();
         var work = new List<Task>();
         foreach (var past in Mail)
         {
             var card = await Open(sheet, "HD-07", Morning(past.DaysAgo), past.Km, "Bay 2", seals, iona);
-            seals = past.OldWasher.Length > 0 ? new Dictionary<string, int> { ["drain-washer"] = 1 } : new Dictionary<string, int>();
+            seals = past.OldWasher.Length > 0 ? new Dictionary<PartId, int> { ["drain-washer"] = 1 } : new Dictionary<PartId, int>();
             work.Add(Work(card, past, iona, una, null));
         }
         // A spare van that stands half done at the lift, as it would on any morning: the oil is running out.
-        var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 1", new Dictionary<string, int>(), iona);
+        var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 1", new Dictionary<PartId, int>(), iona);
         work.Add(Work(half, Mail[0], iona, una, "filter-cap-off"));
         await Task.WhenAll(work);
         // The stores as they are today, after all that went out of them; the cards below take from them.
@@ -97,7 +97,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     private async Task WaitForBoat(Person by)
     {
         var card = await Open(sheets.Newest("skelling-tourer-1100")!, "HD-16", clock.Now.AddHours(-26), 51_720, "Outside",
-            new Dictionary<string, int>(), by, "spark-plugs", "brake-fluid");
+            new Dictionary<PartId, int>(), by, "spark-plugs", "brake-fluid");
         var boat = supplier.Arrives("SK-3312-S", clock.Now, shelf.Read());
         await Give(card, new AwaitPart("SK-3312-S", "Spark plugs", boat), by, clock.Now.AddHours(-25));
     }
@@ -105,7 +105,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     // The nurse's cabin filter is in, the ring closed: it wants a signature.
     private async Task AlmostSigned(Person by)
     {
-        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Bay 2", new Dictionary<string,
+        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Bay 2", new Dictionary<PartId,
             int>(), by, "cabin-filter");
         var (card, at) = (cards.Find(id)!, clock.Now.AddMinutes(-40));
         while (card.Next is { } step)
@@ -113,7 +113,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             at += step.Takes;
             card = step.Traits.LaysOut
                 ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ =>
-                    new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<string, OilLaidOut>()), by, at)
+                    new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<FluidId, OilLaidOut>()), by, at)
                 : await Give(id, new ConfirmStep(step.Id), by, at);
         }
     }
@@ -146,8 +146,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         return new(day, clock.Zone.GetUtcOffset(day));
     }
 
-    private async Task<long> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay, IReadOnlyDictionary<string,
-        int> seals, Person by, params string[] jobs)
+    private async Task<CardNumber> Open(ModelSheet sheet, string plate, DateTimeOffset at, decimal km, string bay,
+        IReadOnlyDictionary<PartId, int> seals, Person by, params JobId[] jobs)
     {
         var odometer = Quantity<Distance>.Of(km, Distance.Kilometre);
         await vehicles.Note(plate, new(at, odometer, ""), by.Id);
@@ -157,7 +157,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             seals), bay, by, at, Guid.CreateVersion7());
     }
 
-    private async Task Work(long id, Past past, Person by, Person lead, string? stop)
+    private async Task Work(CardNumber id, Past past, Person by, Person lead, string? stop)
     {
         var card = cards.Find(id)!;
         var at = card.History[0].At;
@@ -180,7 +180,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await Give(id, new Sign(), by, at.AddMinutes(2));
     }
 
-    private async Task<JobCard> Give(long id, CardCommand command, Person by, DateTimeOffset at)
+    private async Task<JobCard> Give(CardNumber id, CardCommand command, Person by, DateTimeOffset at)
     {
         var answer = (await cards.Handle(id, Guid.CreateVersion7(), command, by, at))!;
         return answer.Decision is Accepted ? answer.Card

@@ -37,7 +37,7 @@ public sealed class ApprovalGraph
         var codes = fluids.SelectMany(x => x.Fluid.Approvals.Value).Distinct().ToList();
         var wanting = fluids.Select((x, i) => new Node($"{x.Sheet.Make} {Words.Low(x.Fluid.Name)}",
             string.Join(", ", x.Fluid.Grades.Value), 20 + i * RowHeight)).ToList();
-        var at = new Dictionary<string, int>();
+        var at = new Dictionary<PartId, int>();
         foreach (var code in codes)
         {
             var rows = fluids.Select((x, i) => (x, i)).Where(p => p.x.Fluid.Approvals.Value.Contains(code)).Select(p => wanting[p.i].Y)

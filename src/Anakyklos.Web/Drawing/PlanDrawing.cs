@@ -15,7 +15,7 @@ public sealed class PlanDrawing
     public sealed record Lane(string Name, string Y, string Line);
 
     /// <summary>A step as a block; words only where they fit.</summary>
-    public sealed record Block(string Step, string Title, string X, string Y, string Width, string Height, IReadOnlyList<string> Words,
+    public sealed record Block(StepId Step, string Title, string X, string Y, string Width, string Height, IReadOnlyList<string> Words,
         string WordX, string WordY, int Person, bool MovesLift);
 
     /// <summary>Steps of one job that follow each other in one place, with the job's name below.</summary>
@@ -103,7 +103,7 @@ public sealed class PlanDrawing
 
     private static IEnumerable<Run> RunsOf(CardPlan plan, Func<TimeSpan, double> x, Func<Place, double> top)
     {
-        static string Job(PlannedStep r) => r.Step.MovesLift ? "" : r.Step.Jobs.Count == 1 ? r.Step.Jobs[0] : "";
+        static string Job(PlannedStep r) => r.Step.MovesLift ? "" : r.Step.Jobs.Count == 1 ? r.Step.Jobs[0].Text : "";
         var rows = plan.Rows.ToList();
         for (var i = 0; i < rows.Count;)
         {

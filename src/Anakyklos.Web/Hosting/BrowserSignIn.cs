@@ -11,6 +11,6 @@ internal static class BrowserSignIn
     /// <summary>Signs a person in at this browser.</summary>
     internal static Task SignIn(HttpContext context, Member member) => context.SignInAsync(
         CookieAuthenticationDefaults.AuthenticationScheme,
-        new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.NameIdentifier, member.Id)],
+        new ClaimsPrincipal(new ClaimsIdentity([new(ClaimTypes.NameIdentifier, member.Id.Text)],
             CookieAuthenticationDefaults.AuthenticationScheme)));
 }

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Collections.Concurrent;
 using System.Threading.Channels;
 using Anakyklos.Storage;
@@ -7,7 +8,7 @@ namespace Anakyklos.Web.Hosting;
 /// <summary>Tells every open screen of a card that it has moved on.</summary>
 public sealed class CardChanges
 {
-    private readonly ConcurrentDictionary<Guid, (long Card, Channel<int> Channel)> _screens = new();
+    private readonly ConcurrentDictionary<Guid, (CardNumber Card, Channel<int> Channel)> _screens = new();
     private readonly CardStore _cards;
 
     /// <summary>Listens to the store.</summary>
@@ -23,7 +24,7 @@ public sealed class CardChanges
     }
 
     /// <summary>The last seq of a card, now and whenever it changes, until cancelled; nothing when there is no such card.</summary>
-    public async IAsyncEnumerable<int> Of(long card, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<int> Of(CardNumber card, [EnumeratorCancellation] CancellationToken cancel)
     {
         var id = Guid.NewGuid();
         var channel = Channel.CreateBounded<int>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropOldest });

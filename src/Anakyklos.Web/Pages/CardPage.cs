@@ -17,7 +17,7 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     protected WorkshopClock Clock => clock;
     protected Viewer Viewer => viewer;
 
-    public long Id { get; private set; }
+    public CardNumber Id { get; private set; }
     public JobCard Card { get; private set; } = null!;
     public CardEntry Entry { get; private set; } = null!;
     public List<Refusal> Refusals { get; } = [];
@@ -28,7 +28,7 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
 
     /// <summary>What goes with a press on this page.</summary>
     /// <param name="step">Step id, or empty.</param>
-    public PressFields Fields(string step = "") => new(Command, Card.History.Count, step);
+    public PressFields Fields(StepId step = default) => new(Command, Card.History.Count, step);
 
     /// <summary>What others did after the last event this screen had seen.</summary>
     public IReadOnlyList<Recorded> Meanwhile { get; private set; } = [];

@@ -41,7 +41,7 @@ public sealed class IndexModel(CardStore cards, VehicleStore vehicles, SheetStor
         var (fleet, newest, here) = (desk.Fleet().ToDictionary(r => r.Plate), vehicles.Newest(),
             Open.Select(o => o.Entry.Plate).ToHashSet());
         Vehicles = [.. vehicles.All().Select(v =>
-            new VehicleRow(v, sheets.Newest(v.SheetId)?.FullName ?? v.SheetId, fleet.GetValueOrDefault(v.Plate),
+            new VehicleRow(v, sheets.Newest(v.SheetId)?.FullName ?? v.SheetId.Text, fleet.GetValueOrDefault(v.Plate),
             new(newest.GetValueOrDefault(v.Plate)?.Reading ?? default, clock.Today, newest.GetValueOrDefault(v.Plate)?.Hours),
             here.Contains(v.Plate)))
             .OrderByDescending(v => v.Standing.Overdue > 0).ThenByDescending(v => v.Standing.Due > 0)

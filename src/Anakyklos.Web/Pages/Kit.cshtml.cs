@@ -72,7 +72,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, WorkshopClock clock,
 
     /// <summary>Whether something is wrong with what was typed about a fluid.</summary>
     public bool IsWrong(KitOilLine line) =>
-        Refusals.Any(r => r.Field?.EndsWith($"-{line.Fluid.Id}", StringComparison.Ordinal) == true);
+        Refusals.Any(r => r.Field?.StartsWith($"oils.{line.Fluid.Id}.", StringComparison.Ordinal) == true);
 
     /// <summary>What runs into a pan, with how much.</summary>
     public string Into(IReadOnlyList<FluidSystem> fluids) => fluids.Count == 0 ? "" : "for the " + string.Join(" and the ",
@@ -98,15 +98,15 @@ public sealed class KitModel(CardStore cards, KitDesk kits, WorkshopClock clock,
         var fluid = line.Fluid.Id;
         var laid = Card.OilInHand(fluid);
         var inHand = laid is null ? KitDesk.InHand(line) : (laid.Product, laid.Amount);
-        yield return Typed($"product-{fluid}", "On the can; two with a + between them", inHand?.Product ?? "");
-        yield return Typed($"amount-{fluid}", "In hand", inHand?.Amount.Print(Viewer.VolumeUnits[0]).ToString() ?? "");
-        yield return Typed($"reason-{fluid}", "If it lacks something: why all the same?", laid?.Reason ?? "");
+        yield return Typed($"oils.{fluid}.product", "On the can; two with a + between them", inHand?.Product ?? "");
+        yield return Typed($"oils.{fluid}.amount", "In hand", inHand?.Amount.Print(Viewer.VolumeUnits[0]).ToString() ?? "");
+        yield return Typed($"oils.{fluid}.reason", "If it lacks something: why all the same?", laid?.Reason ?? "");
     }
 
     private TypedField Typed(string name, string label, string otherwise) =>
         new(name, label, Typed("command").Length > 0 ? Typed(name) : otherwise, Refusals) { Most = 120 };
 
-    private readonly HashSet<string> _ticked = [];
+    private readonly HashSet<PartId> _ticked = [];
 
     public IActionResult OnGet(long id)
     {
@@ -150,7 +150,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, WorkshopClock clock,
         foreach (var line in Kit.Parts.Where(l => l.Compare && l.Uses.Any(p => _ticked.Contains(p.Id))
             && Typed($"compared-{l.Uses[0].Id}").Length == 0))
             Refusals.Add(new($"The {Words.Low(line.Name)} was not held against the old one.",
-                "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"part-{line.Uses[0].Id}"));
+                "Hold it against the old one, or against the drawing on its box, and say so.", Field: $"parts.{line.Uses[0].Id}"));
         return await Carry(Refusals.Count > 0 ? null : ReadKit()) ? Redirect(Lift) : Page();
     }
 
@@ -194,7 +194,7 @@ public sealed class KitModel(CardStore cards, KitDesk kits, WorkshopClock clock,
     private KitPart Lies(Part part)
     {
         if (Typed($"old-{part.Id}").Length > 0)
-            return new(KitChoice.OldAgain, "", Typed($"reason-{part.Id}"));
+            return new(KitChoice.OldAgain, "", Typed($"parts.{part.Id}.reason"));
         if (!_ticked.Contains(part.Id))
             return new(KitChoice.Missing);
         var line = Kit.Parts.First(l => l.Uses.Contains(part));

@@ -14,7 +14,7 @@ public sealed class SheetPageModel(SheetStore sheets) : PageModel
     public IReadOnlyList<int> Revisions { get; private set; } = [];
 
     /// <summary>What is pointed at on the drawings: an id of an access, fastener, fluid or part.</summary>
-    public string Point { get; private set; } = "";
+    public ThingId Point { get; private set; }
 
     public IReadOnlyList<(Job Job, CardPlan Plan)> Jobs { get; private set; } = [];
 
@@ -24,7 +24,7 @@ public sealed class SheetPageModel(SheetStore sheets) : PageModel
             return NotFound();
         Sheet = sheet;
         Revisions = sheets.Revisions(id);
-        Point = point is not null && sheet.Names(point) ? point : "";
+        Point = point is not null && sheet.Names(point) ? point : default(ThingId);
         Jobs = [.. sheet.Jobs.Values.Select(j => (j, CardPlanner.Plan(sheet, [j.Id])))];
         return Page();
     }

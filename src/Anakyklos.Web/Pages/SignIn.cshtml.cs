@@ -13,13 +13,13 @@ namespace Anakyklos.Web.Pages;
 public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStore settings, Options options) : PageModel
 {
     public IReadOnlyList<Member> People { get; private set; } = [];
-    public string Person { get; private set; } = "";
+    public PersonId Person { get; private set; }
     public string Problem { get; private set; } = "";
     public string ReturnUrl { get; private set; } = "/";
     public string WorkshopName { get; private set; } = "";
     public bool IsDemo => options.Demo;
 
-    public void OnGet(string? returnUrl) => Show(People.FirstOrDefault()?.Id, returnUrl);
+    public void OnGet(string? returnUrl) => Show(null, returnUrl);
 
     public async Task<IActionResult> OnPostAsync(string? person, string? pin, string? returnUrl)
     {
@@ -44,7 +44,7 @@ public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStor
     private void Show(string? person, string? returnUrl)
     {
         People = people.All();
-        Person = person ?? People.FirstOrDefault()?.Id ?? "";
+        Person = person ?? People.FirstOrDefault()?.Id ?? default;
         ReturnUrl = Url.IsLocalUrl(returnUrl) ? returnUrl! : "/";
         WorkshopName = settings.Read().Name;
     }

@@ -40,7 +40,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
 
     public string Typed(string field) => _typed.GetValueOrDefault(field, "");
 
-    public string Name(string person) => people.All().FirstOrDefault(p => p.Id == person)?.Name ?? person;
+    public string Name(PersonId person) => people.All().FirstOrDefault(p => p.Id == person)?.Name ?? person.Text;
 
     public void OnGet(string? q, string? said) => Fill(q, said);
 
@@ -139,7 +139,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         p.Equivalents.Count > 0 ? $"same as {string.Join(", ", p.Equivalents)}" : "",
     }.Where(t => t.Length > 0));
 
-    private static string Woken(IReadOnlyList<long> cards) => cards.Count == 0 ? ""
+    private static string Woken(IReadOnlyList<CardNumber> cards) => cards.Count == 0 ? ""
         : $". Card {string.Join(", ", cards)} waited for it and goes on";
 
     private ForbidResult? Refuse() => CanBook ? null : Forbid();

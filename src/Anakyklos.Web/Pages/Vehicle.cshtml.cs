@@ -18,7 +18,7 @@ namespace Anakyklos.Web.Pages;
 public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk desk, SettingDesk setting,
     WorkshopClock clock, Viewer viewer) : PageModel
 {
-    public sealed record Service(long Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
+    public sealed record Service(CardNumber Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
         IReadOnlyList<string> Deviations);
 
     /// <summary>A job and when it comes.</summary>
@@ -27,7 +27,7 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
     public Vehicle Vehicle { get; private set; } = null!;
     public string ModelName { get; private set; } = "";
     public string Odometer { get; private set; } = "";
-    public long? OpenCard { get; private set; }
+    public CardNumber? OpenCard { get; private set; }
     public IReadOnlyList<Service> Services { get; private set; } = [];
     public VehicleStanding? Standing { get; private set; }
     public IReadOnlyList<Coming> Ahead { get; private set; } = [];
@@ -41,7 +41,7 @@ public sealed class VehicleModel(VehicleStore vehicles, SheetStore sheets, CardS
         if (vehicles.Find(plate) is not { } vehicle)
             return NotFound();
         Vehicle = vehicle;
-        ModelName = sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId;
+        ModelName = sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId.Text;
         Odometer = vehicles.Odometer(plate).FirstOrDefault() is { } o
             ? $"{LiftWords.Odometer(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
         var all = cards.OfVehicle(plate);

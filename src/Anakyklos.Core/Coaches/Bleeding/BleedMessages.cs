@@ -21,7 +21,7 @@ public enum Runs
 /// <summary>Full strokes were made: pressed, screw open, screw shut, released.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Strokes">How many.</param>
-public sealed record StrokesMade(string Step, int Strokes) : CardEvent, IStepEvent
+public sealed record StrokesMade(StepId Step, int Strokes) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -31,7 +31,7 @@ public sealed record StrokesMade(string Step, int Strokes) : CardEvent, IStepEve
 /// <summary>Somebody looked at what runs through the hose.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="How">What runs.</param>
-public sealed record HoseSeen(string Step, Runs How) : CardEvent, IStepEvent
+public sealed record HoseSeen(StepId Step, Runs How) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -40,7 +40,7 @@ public sealed record HoseSeen(string Step, Runs How) : CardEvent, IStepEvent
 
 /// <summary>The reservoir was filled to its upper line.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record ReservoirFilled(string Step) : CardEvent, IStepEvent
+public sealed record ReservoirFilled(StepId Step) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -51,26 +51,26 @@ public sealed record ReservoirFilled(string Step) : CardEvent, IStepEvent
 /// <param name="Step">Step id.</param>
 /// <param name="Reading">In the unit typed.</param>
 /// <param name="Outcome">How it compares.</param>
-public sealed record BleedScrewShut(string Step, Typed<Torque> Reading, TorqueOutcome Outcome) : CardEvent, IStepEvent;
+public sealed record BleedScrewShut(StepId Step, Typed<Torque> Reading, TorqueOutcome Outcome) : CardEvent, IStepEvent;
 
 /// <summary>Full strokes were made.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Strokes">How many.</param>
-public sealed record MakeStrokes(string Step, int Strokes) : StepCommand(Step);
+public sealed record MakeStrokes(StepId Step, int Strokes) : StepCommand(Step);
 
 /// <summary>Somebody looked at what runs through the hose.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="How">What runs.</param>
-public sealed record SeeHose(string Step, Runs How) : StepCommand(Step);
+public sealed record SeeHose(StepId Step, Runs How) : StepCommand(Step);
 
 /// <summary>The reservoir was filled to its upper line.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record FillReservoir(string Step) : StepCommand(Step);
+public sealed record FillReservoir(StepId Step) : StepCommand(Step);
 
 /// <summary>The screw was tightened.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reading">In the unit typed.</param>
-public sealed record ShutBleedScrew(string Step, Typed<Torque> Reading) : StepCommand(Step);
+public sealed record ShutBleedScrew(StepId Step, Typed<Torque> Reading) : StepCommand(Step);
 
 /// <summary>What may be said while brakes or a clutch are bled.</summary>
 internal sealed class BleedCommands : ICommandPage

@@ -31,7 +31,7 @@ public enum Wheel
 /// <param name="Strokes">The fewest full strokes until it may count as clear.</param>
 /// <param name="PerStroke">What one full stroke of pedal or lever drives out.</param>
 /// <param name="Reservoir">What the reservoir holds between its two lines.</param>
-public sealed record BleedSpec(string Fluid, Wheel Wheel, int Strokes, Quantity<Volume> PerStroke, Quantity<Volume> Reservoir) : WorkSpec
+public sealed record BleedSpec(FluidId Fluid, Wheel Wheel, int Strokes, Quantity<Volume> PerStroke, Quantity<Volume> Reservoir) : WorkSpec
 {
     /// <summary>Full strokes from the upper line to the lower, rounded down; one more would draw the level below the lower line, and
     /// air at last.</summary>

@@ -27,6 +27,7 @@ public sealed record BleedState(BleedSpec Spec, int Strokes, int SinceFilled, in
     /// <summary>How the bleeding of a step stands, from what happened at it and at the other wheels of its fluid.</summary>
     /// <param name="card">The card.</param>
     /// <param name="step">A step of this kind.</param>
+    /// <returns>Where the wheel stands after every event of its step that was not taken back.</returns>
     public static BleedState Of(JobCard card, SheetStep step)
     {
         var spec = (BleedSpec)step.Spec!;

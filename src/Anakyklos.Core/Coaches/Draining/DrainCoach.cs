@@ -23,7 +23,7 @@ internal sealed class DrainCoach : PressedCoach
             yield return r;
         if (card.Kit is not { } laid)
             yield break;
-        var fluid = card.Sheet.Fluids[plug.Drains!];
+        var fluid = card.Sheet.Fluids[plug.Drains!.Value];
         var kit = card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id;
         if (PanPlan.Short([.. card.FluidsDrained], laid.AllPans) is { } pans)
             yield return new(pans.What, pans.Do, kit);

@@ -9,12 +9,12 @@ namespace Anakyklos.Core.Coaches.Draining;
 /// <summary>What came out was measured.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">The amount in the unit it was given in.</param>
-public sealed record Measured(string Step, Typed<Volume> Amount) : CardEvent, IStepEvent;
+public sealed record Measured(StepId Step, Typed<Volume> Amount) : CardEvent, IStepEvent;
 
 /// <summary>What came out was measured.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">In the unit typed.</param>
-public sealed record Measure(string Step, Typed<Volume> Amount) : StepCommand(Step);
+public sealed record Measure(StepId Step, Typed<Volume> Amount) : StepCommand(Step);
 
 /// <summary>What may be said when what came out is measured.</summary>
 internal sealed class MeasureCommands : ICommandPage

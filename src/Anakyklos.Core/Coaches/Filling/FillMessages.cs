@@ -9,7 +9,7 @@ namespace Anakyklos.Core.Coaches.Filling;
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">The amount in the unit it was given in.</param>
 /// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
-public sealed record Poured(string Step, Typed<Volume> Amount, string AgainstWarning = "") : CardEvent, IStepEvent
+public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "") : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -19,7 +19,7 @@ public sealed record Poured(string Step, Typed<Volume> Amount, string AgainstWar
 /// <summary>An amount was taken out again, because it stood too high.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">The amount.</param>
-public sealed record TakenOut(string Step, Typed<Volume> Amount) : CardEvent, IStepEvent
+public sealed record TakenOut(StepId Step, Typed<Volume> Amount) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -29,7 +29,7 @@ public sealed record TakenOut(string Step, Typed<Volume> Amount) : CardEvent, IS
 /// <summary>The dipstick was read.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Level">Where the oil stood.</param>
-public sealed record GaugeRead(string Step, Level Level) : CardEvent, IStepEvent
+public sealed record GaugeRead(StepId Step, Level Level) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -40,17 +40,17 @@ public sealed record GaugeRead(string Step, Level Level) : CardEvent, IStepEvent
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">In the unit typed.</param>
 /// <param name="WarningSeen">The person was warned and stands by it.</param>
-public sealed record Pour(string Step, Typed<Volume> Amount, bool WarningSeen = false) : StepCommand(Step);
+public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = false) : StepCommand(Step);
 
 /// <summary>An amount came out again.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">In the unit typed.</param>
-public sealed record TakeOut(string Step, Typed<Volume> Amount) : StepCommand(Step);
+public sealed record TakeOut(StepId Step, Typed<Volume> Amount) : StepCommand(Step);
 
 /// <summary>The dipstick was read.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Level">Where the oil stands.</param>
-public sealed record ReadGauge(string Step, Level Level) : StepCommand(Step);
+public sealed record ReadGauge(StepId Step, Level Level) : StepCommand(Step);
 
 /// <summary>Really pour it?</summary>
 /// <param name="Text">The warning as a question.</param>

@@ -68,7 +68,7 @@ internal sealed class GaugeCoach : Coach
     }
 
     // The level as it stands: read, and nothing poured or taken out since.
-    private static Level? Read(JobCard card, string fluid) =>
+    private static Level? Read(JobCard card, FluidId fluid) =>
         card.Fluid(fluid) is { Level: { } level } state && state.SinceReading == Quantity<Volume>.Zero ? level : null;
 
     private static WaitBegins RunsDown(JobCard card, SheetStep step) =>

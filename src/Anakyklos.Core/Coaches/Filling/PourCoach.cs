@@ -58,7 +58,7 @@ internal sealed class PourCoach : Coach
         new Pour(step.Id, new(card.Wanted(step.What) - card.Fluid(step.What).Poured, Volume.Litre));
 
     /// <summary>Whether a fastener keeps a fluid in; the one through which it is filled does not.</summary>
-    internal static bool IsJointOf(Fastener f, string fluid) => f.System == fluid && f.Fills != fluid;
+    internal static bool IsJointOf(Fastener f, FluidId fluid) => f.System == fluid && f.Fills != fluid;
 
     private static string Strays(StepAt at, Typed<Volume> amount)
     {
@@ -76,7 +76,7 @@ internal sealed class PourCoach : Coach
             : "";
     }
 
-    private static bool IsEnough(JobCard card, string id, Quantity<Volume> poured)
+    private static bool IsEnough(JobCard card, FluidId id, Quantity<Volume> poured)
     {
         var fluid = card.Sheet.Fluids[id];
         if (card.FillsByMarks(id))

@@ -13,7 +13,7 @@ internal static class Pouring
             : Yes(new Poured(said.Step, said.Amount, warning));
 
     /// <summary>What a pour by the marks of a gauge strays from; empty when from nothing.</summary>
-    internal static string ByMarks(JobCard card, string fluid, Typed<Volume> amount)
+    internal static string ByMarks(JobCard card, FluidId fluid, Typed<Volume> amount)
     {
         var (fill, state) = (card.FillOf(fluid), card.Fluid(fluid));
         var warning = fill.Warn(state.Poured, amount.Value, state.Level, state.SinceReading);

@@ -15,13 +15,13 @@ internal sealed class KitCommands : ICommandPage
     private static readonly CommandField<Typed<Volume>> InHand = Field.Amount<Volume>("amount", "how much is in hand in all");
     private static readonly CommandField<string> Product = Field.Text("product", "what is printed on the can");
 
-    private static readonly CommandField<IReadOnlyDictionary<string, KitPart>> Parts = Field.Entries("parts",
+    private static readonly CommandField<IReadOnlyDictionary<PartId, KitPart>> Parts = Field.Entries<PartId, KitPart>("parts",
         "what lies there for each part", [Choice, Number, Field.Reason],
         said => new KitPart(said.Of(Choice), said.Of(Number), said.Of(Field.Reason)));
 
     private static readonly CommandField<IReadOnlyList<Quantity<Volume>>> Pans = Field.Amounts<Volume>("pan", "what each drain pan holds");
 
-    private static readonly CommandField<IReadOnlyDictionary<string, OilLaidOut>> Oils = Field.Entries("oils",
+    private static readonly CommandField<IReadOnlyDictionary<FluidId, OilLaidOut>> Oils = Field.Entries<FluidId, OilLaidOut>("oils",
         "what is in hand of each fluid", [InHand, Product, Field.Reason],
         said => new OilLaidOut(said.Of(InHand).Value, said.Of(Product), said.Of(Field.Reason)));
 

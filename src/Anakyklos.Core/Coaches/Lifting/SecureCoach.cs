@@ -9,15 +9,15 @@ internal sealed class SecureCoach : PressedCoach
 {
     public override string Kind => "secure";
 
-    public override StepTraits Traits(SheetStep step) => step.What.Length > 0 ? new() { Sets = true }
+    public override StepTraits Traits(SheetStep step) => !step.What.IsEmpty ? new() { Sets = true }
         : new() { Lift = LiftMove.ReadyToRaise };
 
     public override string? Wants(ModelSheet sheet, SheetStep step) =>
-        step.What.Length == 0 || sheet.Access.ContainsKey(step.What) ? null : "an access or nothing";
+        step.What.IsEmpty || sheet.Access.ContainsKey(step.What) ? null : "an access or nothing";
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
-        step.What.Length > 0 ? card.BeforeOpening(card.Sheet.Access[step.What]) : [];
+        !step.What.IsEmpty ? card.BeforeOpening(card.Sheet.Access[step.What]) : [];
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) =>
-        step.What.Length > 0 ? card.Opening(step, done.Count) : [];
+        !step.What.IsEmpty ? card.Opening(step, done.Count) : [];
 }

@@ -9,12 +9,12 @@ namespace Anakyklos.Core.Coaches.Looking;
 /// <summary>A joint leaks: it counts as open again.</summary>
 /// <param name="Step">The step at which it was looked at.</param>
 /// <param name="Fastener">Fastener id.</param>
-public sealed record LeakFound(string Step, string Fastener) : CardEvent, IStepEvent;
+public sealed record LeakFound(StepId Step, FastenerId Fastener) : CardEvent, IStepEvent;
 
 /// <summary>A joint leaks.</summary>
 /// <param name="Step">The step at which it was looked at.</param>
 /// <param name="Fastener">Fastener id.</param>
-public sealed record ReportLeak(string Step, string Fastener) : StepCommand(Step);
+public sealed record ReportLeak(StepId Step, FastenerId Fastener) : StepCommand(Step);
 
 /// <summary>What may be said while joints are looked at.</summary>
 internal sealed class LookCommands : ICommandPage

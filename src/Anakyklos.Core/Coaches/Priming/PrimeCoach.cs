@@ -12,7 +12,7 @@ internal sealed class PrimeCoach : PressedCoach
     public override StepTraits Traits(SheetStep step) => new() { Primes = true };
 
     public override string? Wants(ModelSheet sheet, SheetStep step) =>
-        step.What.Length == 0 || sheet.Fluids.ContainsKey(step.What) || sheet.Parts.ContainsKey(step.What) ? null
+        step.What.IsEmpty || sheet.Fluids.ContainsKey(step.What) || sheet.Parts.ContainsKey(step.What) ? null
             : "a fluid, a part or nothing";
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];

@@ -7,11 +7,11 @@ namespace Anakyklos.Core.Coaches.Resetting;
 
 /// <summary>The display did not answer: the reset starts over.</summary>
 /// <param name="Step">Step id of the move that failed.</param>
-public sealed record ResetFailed(string Step) : CardEvent, IStepEvent;
+public sealed record ResetFailed(StepId Step) : CardEvent, IStepEvent;
 
 /// <summary>The display did not answer.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record FailReset(string Step) : StepCommand(Step);
+public sealed record FailReset(StepId Step) : StepCommand(Step);
 
 /// <summary>What may be said while an indicator is put out.</summary>
 internal sealed class ResetCommands : ICommandPage
@@ -36,7 +36,7 @@ internal sealed class ResetCoach : PressedCoach
         .Select(s => new Refusal("The moves of the reset come in order.", $"Do “{s.Title}” first.", s.Id));
 
     internal override Decision Decide(StepAt at, CardCommand said) => said is not FailReset ? base.Decide(at, said)
-        : at.Card.State(at.Id).Status != StepStatus.Done ? Yes(new ResetFailed(at.Id)) : NotHere(at);
+        : at.NotNow() ?? (Decision)Yes(new ResetFailed(at.Id));
 
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is ResetFailed
         ? [.. Moves(card, step).Select(m => new StepBeginsAgain(m.Id))] : base.Effects(card, step, happened);

@@ -11,7 +11,7 @@ namespace Anakyklos.Core.Coaches.Tightening;
 /// <param name="Outcome">What it was worth.</param>
 /// <param name="Corrects">Seq of the reading that this one puts right, or null.</param>
 /// <param name="Reason">Why it was put right; empty for a first reading.</param>
-public sealed record ReadingTaken(string Step, Typed<Torque> Reading, TorqueOutcome Outcome, int? Corrects = null,
+public sealed record ReadingTaken(StepId Step, Typed<Torque> Reading, TorqueOutcome Outcome, int? Corrects = null,
     string Reason = "") : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
@@ -22,7 +22,7 @@ public sealed record ReadingTaken(string Step, Typed<Torque> Reading, TorqueOutc
 /// <summary>What was done after too much torque.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="What">In the person's words.</param>
-public sealed record OverTorqueSettled(string Step, string What) : CardEvent, IStepEvent
+public sealed record OverTorqueSettled(StepId Step, string What) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -33,7 +33,7 @@ public sealed record OverTorqueSettled(string Step, string What) : CardEvent, IS
 /// <param name="Step">Step id.</param>
 /// <param name="Reading">In the unit typed.</param>
 /// <param name="UnitIsMeant">The person was asked about the unit and stands by it.</param>
-public sealed record TakeReading(string Step, Typed<Torque> Reading, bool UnitIsMeant = false) : StepCommand(Step);
+public sealed record TakeReading(StepId Step, Typed<Torque> Reading, bool UnitIsMeant = false) : StepCommand(Step);
 
 /// <summary>An earlier reading was noted wrongly.</summary>
 /// <param name="Of">Its seq.</param>
@@ -44,7 +44,7 @@ public sealed record CorrectReading(int Of, Typed<Torque> Reading, string Reason
 /// <summary>Says what was done after too much torque.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="What">In words.</param>
-public sealed record SettleOverTorque(string Step, string What) : StepCommand(Step);
+public sealed record SettleOverTorque(StepId Step, string What) : StepCommand(Step);
 
 /// <summary>Was another unit meant?</summary>
 /// <param name="Text">The question.</param>

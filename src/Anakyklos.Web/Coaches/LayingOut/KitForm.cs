@@ -25,27 +25,27 @@ public sealed class KitForm(JobCard card, KitList? kit, KitConfirmed? last, Func
 
     /// <summary>What is chosen for a part; null when something was sent that is no choice.</summary>
     public KitChoice? Choice(Part part) => typed is not null
-        ? Enum.TryParse<KitChoice>(typed($"choice-{part.Id}"), out var choice) ? choice : null
+        ? Enum.TryParse<KitChoice>(typed($"parts.{part.Id}.choice"), out var choice) ? choice : null
         : card.Kit is not null ? LaidOut(part) : Lacks(part) ? KitChoice.Missing : KitChoice.InHand;
 
     /// <summary>The number in the field: another than the sheet's, or nothing.</summary>
-    public string Number(Part part) => Value($"number-{part.Id}",
+    public string Number(Part part) => Value($"parts.{part.Id}.number",
         card.Kit?.Parts.GetValueOrDefault(part.Id) is { } number && number != KitConfirmed.OldOneAgain
             && !PartNumber.Same(number, part.Number.Value) ? number : "");
 
-    public string Reason(Part part) => Value($"reason-{part.Id}", Strayed(part)?.Reason ?? "");
+    public string Reason(Part part) => Value($"parts.{part.Id}.reason", Strayed(part)?.Reason ?? "");
 
     public string Pans => Value("pan", string.Join(" + ", (card.Kit?.AllPans ?? kit?.Pan?.Pans.Select(p => p.Holds).ToList()
         ?? last?.AllPans ?? []).Select(p => p.Print(unit).ToString())));
 
-    public string Amount(FluidSystem fluid) => Value($"amount-{fluid.Id}",
+    public string Amount(FluidSystem fluid) => Value($"oils.{fluid.Id}.amount",
         (card.OilInHand(fluid.Id)?.Amount ?? OnShelf(fluid)?.Amount ?? last?.Oils.GetValueOrDefault(fluid.Id)?.Amount)?.Print(unit)
             .ToString() ?? "");
 
-    public string Product(FluidSystem fluid) => Value($"product-{fluid.Id}",
+    public string Product(FluidSystem fluid) => Value($"oils.{fluid.Id}.product",
         card.OilInHand(fluid.Id)?.Product ?? OnShelf(fluid)?.Product ?? last?.Oils.GetValueOrDefault(fluid.Id)?.Product ?? "");
 
-    public string Reason(FluidSystem fluid) => Value($"reason-{fluid.Id}", card.OilInHand(fluid.Id)?.Reason ?? "");
+    public string Reason(FluidSystem fluid) => Value($"oils.{fluid.Id}.reason", card.OilInHand(fluid.Id)?.Reason ?? "");
 
     private (string Product, Quantity<Volume> Amount)? OnShelf(FluidSystem fluid) =>
         kit?.Oils.FirstOrDefault(o => o.Fluid.Id == fluid.Id) is { } line ? KitDesk.InHand(line) : null;

@@ -1,0 +1,120 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Tests.WayOutTests;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>A job is given up at every step of a card: what it opened is closed, what others need goes on, and no more than that.</summary>
+public sealed class DroppingTests
+{
+    public static TheoryData<string, string, string> Pairs => new()
+    {
+        { "tarn-courier-20d", "engine-oil-and-filter", "air-filter" },
+        { "tarn-courier-20d", "fuel-filter", "engine-oil-and-filter" },
+        { "corran-fen-12", "brake-fluid", "air-filter" },
+        { "hespin-16", "rear-axle-oil", "cabin-filter" },
+        { "hespin-16", "gearbox-oil", "tyre-rotation" },
+        { "maelor-ridge-900", "belt", "engine-oil-and-filter" },
+        { "skelling-tourer-1100", "brake-fluid", "gearbox-oil" },
+    };
+
+    // What a step may do that serves only the job that was given up: it closes, fills, proves, or puts the vehicle back.
+    private static readonly string[] Puts =
+    [
+        StepKind.Close, StepKind.Tighten, StepKind.Fit, StepKind.Pour, StepKind.Measure, StepKind.Gauge, StepKind.Run, StepKind.Settle,
+        StepKind.Look, StepKind.Clear, StepKind.Prime, StepKind.Raise, StepKind.Lower, StepKind.Secure, StepKind.Bleed,
+    ];
+
+    [Theory]
+    [MemberData(nameof(Pairs))]
+    public void What_it_opened_is_closed_and_the_rest_goes_on(string sheet, string job, string other)
+    {
+        var at = 0;
+        AtEveryStep(sheet, $"{job} {other}", (card, now) =>
+        {
+            if (at++ % 3 != 0 || card.Next is null || card.Remaining.All(s => !s.Jobs.Contains(job) || s.MovesLift))
+                return;
+            var (open, after) = (card.Open, Given(card, new DropJob(job, "Cannot be finished"), now));
+            Assert.Equal([(JobId)job], after.Dropped.Select(d => d.Event.Job));
+            Assert.Equal(card.Remaining.Where(s => s.Jobs.Contains(other) && !s.MovesLift).Select(s => s.Id).Order(ById),
+                after.Remaining.Where(s => s.Jobs.Contains(other) && !s.MovesLift).Select(s => s.Id).Order(ById));
+            Assert.Equal(card.Steps.Where(s => card.State(s.Id).Status == StepStatus.Done).Select(s => s.Id),
+                after.Steps.Where(s => after.State(s.Id).Status == StepStatus.Done).Select(s => s.Id));
+            foreach (var step in after.Remaining.Where(s => !s.Jobs.Contains(other)))
+            {
+                Assert.True(Puts.Contains(step.Kind) || step.Id.Text.Contains("used-oil") || step.Id.Text.EndsWith("-again"),
+                    $"“{step.Title}” is left of {job}");
+                if (step.Kind is StepKind.Close or StepKind.Tighten or StepKind.Bleed && !step.Id.Text.EndsWith("-again"))
+                    Assert.Contains(after.Open, o => o.Id == step.What);
+            }
+            foreach (var item in open.Where(o => o.Kind is OpenKind.Access or OpenKind.Fastener))
+                Assert.NotNull(after.Closing(item));
+            if (card.Open.All(o => o.Kind is OpenKind.Access or OpenKind.Indicator or OpenKind.Lift) && !card.JointsOpened.Any())
+                Assert.DoesNotContain(after.Remaining, s => !s.Jobs.Contains(other)
+                    && s.Kind is StepKind.Run or StepKind.Settle or StepKind.Look or StepKind.Pour or StepKind.Gauge or StepKind.Fit);
+            // What holds the vehicle goes last of what still needs it up.
+            var ups = after.Remaining.Where(s => s.Lift == LiftNeed.Up).Select(s => s.Id).ToHashSet();
+            var held = after.Steps.SkipWhile(s => !(s.Kind == StepKind.Close && after.Sheet.Access[s.What].HoldsVehicle
+                && after.Remaining.Contains(s) && !after.Remaining.Any(x => x.Kind == StepKind.Secure && x.What == s.What)));
+            Assert.DoesNotContain(held, s => ups.Contains(s.Id));
+            Finish(after, now);
+        });
+    }
+
+    private static readonly Comparer<StepId> ById = Comparer<StepId>.Create((a, b) => string.CompareOrdinal(a.Text, b.Text));
+
+    private static void Finish(JobCard card, DateTimeOffset now)
+    {
+        for (var presses = 0; card.Next is { } next; presses++)
+        {
+            Assert.True(presses < 300, $"“{next.Title}” comes again and again.");
+            now += next.Takes + TimeSpan.FromMinutes(70);
+            card = Given(card, UsualPress.Of(card, next), now);
+        }
+        Assert.All(card.BeforeSigning(), r => Assert.EndsWith("needs a second name.", r.What));
+        Assert.DoesNotContain(card.Open, o => o.Kind != OpenKind.Indicator);
+    }
+
+    [Theory]
+    [InlineData("corran-fen-12")]
+    [InlineData("hespin-16")]
+    [InlineData("skelling-tourer-1100")]
+    public void Brakes_given_up_hold_the_vehicle_only_once_they_were_begun(string sheet)
+    {
+        var (before, begun) = (0, 0);
+        AtEveryStep(sheet, "brake-fluid air-filter", (card, now) =>
+        {
+            var bled = card.Steps.Where(s => s.Jobs.Contains("brake-fluid") && s.Kind is StepKind.Do or StepKind.Pour or StepKind.Bleed
+                or StepKind.Fit).ToList();
+            if (!card.Remaining.Any(s => s.Kind == StepKind.Bleed || s.Id.Text.StartsWith("test-")))
+                return;
+            var isBegun = bled.Any(s => card.State(s.Id).Status == StepStatus.Done);
+            var after = Given(card, new DropJob("brake-fluid", "No fluid left"), now);
+            Assert.True(isBegun == after.Deviations.Any(d => d.Event is
+            {
+                Kind: DeviationKind.JobGivenUp, NeedsCountersignature: true, Reason: "No fluid left",
+            } && d.Event.Part == "brake-fluid"), $"{isBegun} before “{card.Next!.Title}”");
+            (before, begun) = (before + (isBegun ? 0 : 1), begun + (isBegun ? 1 : 0));
+        });
+        Assert.True(before > 2 && begun > 2, $"{before} {begun}");
+    }
+
+    [Fact]
+    public void Jobs_are_told_in_the_order_in_which_they_were_given_up_and_a_lamp_stays_lit_with_its_job()
+    {
+        var now = new DateTimeOffset(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+        var card = On("corran-fen-12", "air-filter", "engine-oil-and-filter", "cabin-filter", "tyre-rotation");
+        Assert.Contains(card.Open, o => o.Kind == OpenKind.Indicator);
+        card = Given(card, new DropJob("cabin-filter", "No filter here"), now);
+        Assert.Contains(card.Open, o => o.Kind == OpenKind.Indicator && o.Id == "service-symbol");
+        card = Given(card, new DropJob("air-filter", "No filter here"), now);
+        Assert.Equal(["cabin-filter", "air-filter"], card.Dropped.Select(d => d.Event.Job));
+        Assert.Equal(["engine-oil-and-filter", "tyre-rotation"], card.Jobs);
+        card = Given(card, new DropJob("engine-oil-and-filter", "No oil here"), now);
+        Assert.DoesNotContain(card.Open, o => o.Kind == OpenKind.Indicator);
+        Assert.DoesNotContain(card.Remaining, s => s.Kind == StepKind.Reset);
+        Finish(card, now);
+    }
+}
