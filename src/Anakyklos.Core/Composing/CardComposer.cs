@@ -203,7 +203,7 @@ public sealed class CardComposer
     /// <summary>The accesses that a step reaches its work through.</summary>
     private IEnumerable<AccessId> Reached(SheetStep step) => Reach.Of(_sheet, step);
 
-        private IEnumerable<SheetStep> Expand(SheetStep step)
+    private IEnumerable<SheetStep> Expand(SheetStep step)
     {
         if (!step.Traits.PutsOut)
             return [step];
