@@ -85,7 +85,7 @@ public sealed class BeforeItRunsTests
     public void A_wait_is_told_in_minutes_and_at_last_in_seconds()
     {
         var bench = new Workbench();
-        bench.WorkUpTo("read-dipstick");
+        bench.WorkUpTo(bench.Card.Steps.Single(s => s.Kind == StepKind.Gauge).Id);
         var waiting = bench.Card.Waits.OrderBy(w => w.Until).Last();
         var step = bench.Card.Steps.First(s => s.Awaits.Contains(waiting.Id) || s.Id == waiting.Id);
         string Says(double seconds) => bench.Card.InTheWay(step, waiting.Until.AddSeconds(-seconds)).First().What;

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Draining;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
@@ -157,6 +158,39 @@ public sealed class WorkGateTests
                 break;
         }
     }
+
+    [Theory]
+    [MemberData(nameof(WayOutTests.Cards), MemberType = typeof(WayOutTests))]
+    public void Brakes_and_lifting_are_told_by_the_step_or_by_whatever_it_is_done_to(string sheet, string jobs)
+    {
+        var card = On(sheet, [.. jobs.Split(' ').Select(j => (JobId)j)]);
+        foreach (var step in card.Steps)
+        {
+            var cautions = step.Needs.Append(step.What).SelectMany(id =>
+                    (card.Sheet.Access.TryGetValue(id, out var access) ? access.Cautions : [])
+                    .Concat(card.Sheet.Fasteners.TryGetValue(id, out var fastener) ? fastener.Cautions : []))
+                .Concat(step.Cautions).ToHashSet();
+            Assert.Equal(step.Essential || cautions.Overlaps(["brakes", "brake-fluid", "crushing"]), card.IsEssential(step));
+        }
+    }
+
+    [Fact]
+    public void Oil_that_was_topped_up_runs_down_for_as_long_as_the_sheet_says()
+    {
+        var bench = new Workbench();
+        var gauge = bench.Card.Steps.Single(s => s.Kind == StepKind.Gauge).Id;
+        bench.WorkUpTo(gauge);
+        bench.Wait(60);
+        bench.Do(new ReadGauge(gauge, new(0.1m)));
+        bench.Do(new Pour(gauge, Litres(0.2m)));
+        var wait = bench.Card.Waits.Single(w => w.For == "Oil runs down");
+        Assert.Equal((bench.Now, bench.Now + Courier.Fluids["engine-oil"].SettleAfterPour), (wait.From, wait.Until));
+        Assert.True(wait.Until > wait.From);
+    }
+
+    [Fact]
+    public void A_kit_of_a_card_from_before_several_pans_has_the_one() => Assert.Equal([L(8)],
+        new KitConfirmed("lay-out-kit", new Dictionary<PartId, string>(), L(8), new Dictionary<FluidId, KitOil>()).AllPans);
 
     private static (JobCard Card, SheetStep Step, DateTimeOffset Now) At(string sheet, string job, Func<SheetStep, bool> which)
     {
