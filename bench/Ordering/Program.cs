@@ -70,7 +70,7 @@ internal static class Compare
             }
             JobId[] jobs = [.. sheet.Jobs.Keys];
             var sets = jobs.Select(j => new[] { j }).Concat(quick ? []
-                : from a in jobs from b in jobs where string.CompareOrdinal(a, b) < 0 select new[] { a, b }).Append(jobs);
+                : from a in jobs from b in jobs where string.CompareOrdinal(a.Text, b.Text) < 0 select new[] { a, b }).Append(jobs);
             foreach (var set in sets)
             {
                 var work = CardComposer.Compose(sheet, set);
@@ -101,14 +101,15 @@ internal static class Compare
         {
             var many = WithAxles(brae, axles);
             Row($"engine oil and {axles} axles", CardPlanner.Problem(CardComposer.Compose(many,
-                many.Jobs.Keys.Where(j => j == "engine-oil-and-filter" || j.StartsWith("axle-"))), PlanStart.Fresh));
+                many.Jobs.Keys.Where(j => j == "engine-oil-and-filter" || j.Text.StartsWith("axle-"))), PlanStart.Fresh));
         }
     }
 
     private static ModelSheet WithAxles(ModelSheet sheet, int axles)
     {
-        static Dictionary<string, T> More<T>(IReadOnlyDictionary<string, T> known, IEnumerable<(string Id, T Item)> more) =>
-            known.Concat(more.Select(m => KeyValuePair.Create(m.Id, m.Item))).ToDictionary();
+        static Dictionary<TId, T> More<TId, T>(IReadOnlyDictionary<TId, T> known, IEnumerable<(string Id, T Item)> more)
+            where TId : struct, IId<TId> =>
+            known.Concat(more.Select(m => KeyValuePair.Create(TId.Of(m.Id), m.Item))).ToDictionary(p => p.Key, p => p.Value);
         var all = Enumerable.Range(1, axles).ToList();
         var (fluid, drain, fill) = (sheet.Fluids["front-axle-oil"], sheet.Fasteners["front-axle-drain-plug"],
             sheet.Fasteners["front-axle-fill-plug"]);
@@ -116,7 +117,7 @@ internal static class Compare
         {
             Fluids = More(sheet.Fluids, all.Select(i => ($"axle-{i}", fluid with { Id = $"axle-{i}" }))),
             Parts = More(sheet.Parts, all.SelectMany(i =>
-                new[] { drain.Seal!, fill.Seal! }.Select(p => ($"{p}-{i}", sheet.Parts[p] with { Id = $"{p}-{i}" })))),
+                new[] { drain.Seal!.Value, fill.Seal!.Value }.Select(p => ($"{p}-{i}", sheet.Parts[p] with { Id = $"{p}-{i}" })))),
             Fasteners = More(sheet.Fasteners, all.SelectMany(i => new[] {
                 ($"drain-{i}", drain with { Id = $"drain-{i}", Drains = $"axle-{i}", System = $"axle-{i}", Seal = $"{drain.Seal}-{i}" }),
                 ($"fill-{i}", fill with { Id = $"fill-{i}", Fills = $"axle-{i}", Seal = $"{fill.Seal}-{i}" }) })),
