@@ -32,7 +32,7 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
         var readings = vehicles.Odometer(vehicle.Plate);
         // After an exchanged odometer only what it showed itself tells the use.
         var since = readings.TakeWhile((r, i) => i == 0 || readings[i - 1].Reason.Length == 0)
-            .Select(r => new UseMark(r.Reading, DateOnly.FromDateTime(clock.Local(r.At).DateTime), r.Hours)).ToList();
+            .Select(r => new UseMark(r.Reading, clock.Day(r.At), r.Hours)).ToList();
         var mark = now ?? (since.Count > 0 ? since[0] with { Day = clock.Today } : new UseMark(default, clock.Today));
         var last = vehicles.LastDone(vehicle.Plate)[vehicle.Plate].ToDictionary(d => d.Job, d => d.Done);
         var items = ServiceItem.Of(sheet, vehicle.Use, vehicles.OwnRules(vehicle.Plate));

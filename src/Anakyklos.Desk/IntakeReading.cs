@@ -94,7 +94,7 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         }
         if (last is null || typed.Value >= last.Reading || reason.Length is > 0 and <= Decision.LongestText)
             return (typed.Value, reason.Length > 0);
-        Wrong("odometer", $"{typed} is less than the last reading, {last.Reading.Print(typed.Unit)} on {lastOn:d MMMM yyyy}.",
+        Wrong("odometer", $"{typed} is less than the last reading, {OdometerText.Of(last.Reading, typed.Unit)} on {lastOn:d MMMM yyyy}.",
             "Look again, or say why below.");
         if (reason.Length > 0)
             Wrong("reason", $"The reason is {reason.Length} characters long.", $"Keep it to {Decision.LongestText}.");

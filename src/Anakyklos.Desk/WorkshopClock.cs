@@ -20,6 +20,9 @@ public sealed class WorkshopClock(TimeProvider time)
 
     /// <summary>A stored time in the workshop's zone.</summary>
     public DateTimeOffset Local(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone);
+
+    /// <summary>The day of a stored time in the workshop's zone.</summary>
+    public DateOnly Day(DateTimeOffset at) => DateOnly.FromDateTime(Local(at).DateTime);
 }
 
 /// <summary>A clock that starts at the real time and then goes faster, so that a demo's waits pass quickly.</summary>

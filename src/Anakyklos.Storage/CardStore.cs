@@ -127,6 +127,12 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <returns>By number.</returns>
     public IReadOnlyList<CardEntry> Unsigned() => List("where signed_at is null and voided_at is null order by id", new { });
 
+    /// <summary>The cards that were signed last, newest first.</summary>
+    /// <param name="most">So many at most.</param>
+    /// <returns>By the time of the signature.</returns>
+    public IReadOnlyList<CardEntry> LastSigned(int most) =>
+        List("where signed_at is not null order by signed_at desc, id desc limit @most", new { most });
+
     /// <summary>All cards of a vehicle, newest first.</summary>
     /// <returns>The newest first.</returns>
     public IReadOnlyList<CardEntry> OfVehicle(string plate) => List("where plate = @plate order by id desc", new { plate });

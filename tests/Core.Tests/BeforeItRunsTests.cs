@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Tests.WayOutTests;
@@ -162,4 +163,43 @@ public sealed class BeforeItRunsTests
     [InlineData("null")]
     public void What_is_no_amount_on_disk_is_not_read_as_one(string written) => Assert.Throws<System.Text.Json.JsonException>(() =>
         CardJson.Read($$"""{"event":"Poured","step":"fill","amount":{{written}}}"""));
+
+    // By hand: of the steps of the job that primes, one that fits, lets out or undoes a fastener has begun what must be primed.
+    [Theory]
+    [InlineData("tarn-courier-20d", "engine-oil-and-filter fuel-filter", "")]
+    [InlineData("tarn-courier-20d", "engine-oil-and-filter fuel-filter", "undo-fuel-filter-lid")]
+    [InlineData("ostler-brae-28d", "engine-oil-and-filter fuel-filter", "")]
+    public void What_must_be_primed_is_named_from_when_it_was_opened(string sheet, string jobs, string aside)
+    {
+        var (named, not) = (0, 0);
+        void Look(JobCard card, DateTimeOffset now)
+        {
+            var begun = card.Steps.Any(s => s.Jobs.Contains("fuel-filter") && card.State(s.Id).Status == StepStatus.Done
+                && (s.Kind is StepKind.Fit or StepKind.Drain || (s.Kind == StepKind.Open && card.Sheet.Fasteners.ContainsKey(s.What)))
+                && card.Steps.Any(p => p.Kind == StepKind.Prime && p.Jobs.Intersect(s.Jobs).Any()));
+            foreach (var prime in card.Steps.Where(s => s.Kind == StepKind.Prime))
+                foreach (var step in card.Steps.Where(s => s.RunsEngine))
+                {
+                    var must = card.Remaining.Contains(prime) && (step.Kind == StepKind.Run || begun);
+                    Assert.Equal(must, card.InTheWay(step, now).Any(r => r.What == $"“{prime.Title}” is not done yet."));
+                    (named, not) = (named + (must ? 1 : 0), not + (must ? 0 : 1));
+                }
+        }
+        if (aside.Length == 0)
+            AtEveryStep(sheet, jobs, Look);
+        else
+        {
+            var (card, now) = (On(sheet, [.. jobs.Split(' ').Select(j => (JobId)j)]), Eight);
+            card = Given(card, UsualPress.Of(card, card.Next!), now);
+            card = Given(card, new PutAside(aside, "No filter yet"), now);
+            for (var presses = 0; presses < 25; presses++)
+            {
+                Look(card, now);
+                now += card.Next!.Takes + TimeSpan.FromMinutes(70);
+                card = Given(card, UsualPress.Of(card, card.Next!), now);
+            }
+            Assert.Contains(card.History, h => h.Event is StepDone { Step: var step } && step == "drain");
+        }
+        Assert.True(named > 5 && not > 5, $"{named} {not}");
+    }
 }

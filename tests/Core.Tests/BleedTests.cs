@@ -182,7 +182,8 @@ public sealed class BleedTests
     {
         var dry = On("corran-fen-12", "brake-fluid");
         Assert.Contains(dry.InTheWay(dry.Steps.First(s => s.Kind == StepKind.Bleed), _now),
-            r => r.What.StartsWith("The reservoir is not filled", StringComparison.Ordinal));
+            r => r.What.StartsWith("The reservoir is not filled", StringComparison.Ordinal)
+                && dry.Step(r.Step!.Value)!.Kind == StepKind.Pour);
     }
 
     [Fact]
@@ -207,5 +208,66 @@ public sealed class BleedTests
         Assert.Contains(right, text);
         var errors = SheetReader.Read(text.Replace(right, wrong, StringComparison.Ordinal)).Errors;
         Assert.Contains(errors, e => e.Line > 1 && e.What.Contains(says, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void No_stroke_and_no_look_that_nobody_knows_are_taken()
+    {
+        Assert.Equal("No stroke is nothing to count.", No(new MakeStrokes(Wheel.Id, 0)));
+        Assert.Equal("No stroke is nothing to count.", No(new MakeStrokes(Wheel.Id, -3)));
+        Stroke(9);
+        Assert.StartsWith("The reservoir holds 1 more stroke, not 2", No(new MakeStrokes(Wheel.Id, 2)));
+        Assert.Equal("Nobody knows what runs there.", No(new SeeHose(Wheel.Id, (Runs)99)));
+        Do(new SeeHose(Wheel.Id, Runs.Bubbles));
+        Assert.Contains("Only 0 of 10", No(new ShutBleedScrew(Wheel.Id, Nm(9))));
+        Do(new FillReservoir(Wheel.Id));
+        Stroke(10);
+        Do(new SeeHose(Wheel.Id, Runs.Clear));
+        Do(new ShutBleedScrew(Wheel.Id, Nm(200)));
+        Assert.Contains("200 N·m, at most 10 N·m", Assert.Single(_card.Stops).Event.Text);
+    }
+
+    // By hand: nine strokes are left in the reservoir after one, the wheel wants ten; then one after the reservoir is full again.
+    [Fact]
+    public void The_usual_press_makes_as_many_strokes_as_the_reservoir_holds_and_the_wheel_wants()
+    {
+        Stroke(1);
+        Assert.Equal(new MakeStrokes(Wheel.Id, 9), UsualPress.Of(_card, Wheel));
+        Stroke(4);
+        Assert.Equal(new MakeStrokes(Wheel.Id, 5), UsualPress.Of(_card, Wheel));
+        Do(new SeeHose(Wheel.Id, Runs.Bubbles));
+        Assert.Equal(new MakeStrokes(Wheel.Id, 5), UsualPress.Of(_card, Wheel));
+        Stroke(5);
+        Assert.Equal(new FillReservoir(Wheel.Id), UsualPress.Of(_card, Wheel));
+        Do(new FillReservoir(Wheel.Id));
+        Assert.Equal(new MakeStrokes(Wheel.Id, 5), UsualPress.Of(_card, Wheel));
+    }
+
+    [Fact]
+    public void What_is_done_at_another_wheel_leaves_what_was_seen_at_this_one()
+    {
+        var (one, other) = (Wheel, _card.Steps.Where(s => s.Kind == StepKind.Bleed).Skip(1).First());
+        Stroke(10);
+        Do(new SeeHose(one.Id, Runs.Clear));
+        Do(new ShutBleedScrew(one.Id, Nm(9)));
+        Do(new FillReservoir(other.Id));
+        Do(new MakeStrokes(other.Id, 3));
+        Do(new SeeHose(other.Id, Runs.Dark));
+        Assert.Equal((3, Runs.Dark), (BleedState.Of(_card, other).Strokes, BleedState.Of(_card, other).Runs));
+        Assert.Equal((0, (Runs?)null), (BleedState.Of(_card, one).Strokes, BleedState.Of(_card, one).Runs));
+        Do(new FillReservoir(other.Id));
+        Assert.Equal((3, Runs.Dark), (BleedState.Of(_card, other).Strokes, BleedState.Of(_card, other).Runs));
+    }
+
+    [Fact]
+    public void A_reservoir_of_a_single_stroke_is_one()
+    {
+        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "corran-fen-12.json"));
+        var small = text.Replace("\"reservoir\": \"0.2 L\"", "\"reservoir\": \"20 mL\"", StringComparison.Ordinal);
+        var sheet = SheetReader.Read(small).Sheet;
+        Assert.NotNull(sheet);
+        var spec = (BleedSpec)sheet.Steps.Values.First(s => s.Kind == StepKind.Bleed).Spec!;
+        Assert.Equal(1, spec.StrokesInReservoir);
+        Assert.Equal(0, (spec with { PerStroke = Quantity<Volume>.Zero }).StrokesInReservoir);
     }
 }

@@ -117,4 +117,65 @@ public sealed class DroppingTests
         Assert.DoesNotContain(card.Remaining, s => s.Kind == StepKind.Reset);
         Finish(card, now);
     }
+
+    // A job whose own work harms no brake, wheel or steering holds nothing, however much of that is left to be done for another.
+    [Fact]
+    public void A_job_holds_nothing_for_what_another_job_still_does()
+    {
+        var begun = 0;
+        AtEveryStep("corran-fen-12", "air-filter tyre-rotation brake-fluid", (card, now) =>
+        {
+            if (!card.Remaining.Any(s => s.Jobs.Contains("air-filter") && !s.MovesLift))
+                return;
+            begun += card.IsFitted("air-filter") && card.Remaining.Any(s => s.Kind == StepKind.Bleed) ? 1 : 0;
+            var after = Given(card, new DropJob("air-filter", "No filter here"), now);
+            Assert.DoesNotContain(after.Deviations, d => d.Event.Kind == DeviationKind.JobGivenUp);
+            // Dropped in one piece, and what the plan is worked out from goes with it.
+            Assert.Equal(1, after.History.Count(h => h.Event is PlanChanged) - card.History.Count(h => h.Event is PlanChanged));
+        });
+        Assert.True(begun > 3, $"{begun}");
+    }
+
+    [Fact]
+    public void Wheels_given_up_hold_the_vehicle_from_the_first_nut_undone_until_they_are_on_again()
+    {
+        var (before, begun) = (0, 0);
+        AtEveryStep("corran-fen-12", "tyre-rotation air-filter", (card, now) =>
+        {
+            if (!card.Remaining.Any(s => s.Id == "wheels-on"))
+                return;
+            var isUndone = card.Open.Any(o => o.Id == "wheel-nuts");
+            var after = Given(card, new DropJob("tyre-rotation", "A stud is broken"), now);
+            Assert.True(isUndone == after.Deviations.Any(d => d.Event is { Kind: DeviationKind.JobGivenUp, NeedsCountersignature: true }),
+                $"{isUndone} before “{card.Next!.Title}”");
+            (before, begun) = (before + (isUndone ? 0 : 1), begun + (isUndone ? 1 : 0));
+        });
+        Assert.True(before > 2 && begun > 1, $"{before} {begun}");
+    }
+
+    [Fact]
+    public void The_work_that_plans_are_made_of_goes_with_the_job()
+    {
+        var now = new DateTimeOffset(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+        var card = On("corran-fen-12", "air-filter", "tyre-rotation");
+        Assert.Contains(card.Work.Steps, s => s.Id == "wheels-off");
+        var after = Given(card, new DropJob("tyre-rotation", "No time"), now);
+        Assert.DoesNotContain(after.Work.Steps, s => s.Id == "wheels-off");
+        Assert.DoesNotContain(after.PlanFrom(now).Steps, s => s.Id == "wheels-off");
+        Assert.Contains(after.PlanFrom(now).Steps, s => s.Id == "fit-air-filter");
+    }
+
+    [Fact]
+    public void A_joint_that_was_opened_is_proved_though_its_job_is_given_up()
+    {
+        AtEveryStep("tarn-courier-20d", "fuel-filter air-filter", (card, now) =>
+        {
+            if (card.Remaining.All(s => !s.Jobs.Contains("fuel-filter")) || card.Remaining.All(s => s.Kind != StepKind.Run))
+                return;
+            var touched = card.History.Any(h => h.Event is StepDone { Step: var step } && step == "undo-fuel-filter-lid");
+            var after = Given(card, new DropJob("fuel-filter", "No filter here"), now);
+            Assert.Equal(touched, after.Remaining.Any(s => s.Kind == StepKind.Run));
+            Assert.Equal(touched, after.Remaining.Any(s => s.Kind == StepKind.Look));
+        });
+    }
 }

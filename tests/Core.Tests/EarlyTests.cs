@@ -95,4 +95,41 @@ public sealed class EarlyTests
                 Assert.Contains(after.BeforeSigning(), r => r.Step == next.Id && r.What.EndsWith("is left for later."));
         });
     }
+
+    [Fact]
+    public void What_was_left_for_later_and_is_done_lets_the_rest_take_its_best_order_again()
+    {
+        var now = new DateTimeOffset(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+        var card = On("corran-fen-12", "tyre-rotation", "air-filter");
+        card = Given(card, new ConfirmKit("lay-out-kit", new Dictionary<PartId, Kit.KitPart> { ["air-filter"] = new(Kit.KitChoice.InHand) },
+            [], new Dictionary<FluidId, Kit.OilLaidOut>()), now);
+        card = Given(card, new PutAside("bonnet-off", "The latch is stuck"), now);
+        Assert.NotEqual("bonnet-off", card.Next!.Id);
+        card = Given(card, new ConfirmStep("bonnet-off"), now);
+        Assert.Equal("“Open the bonnet and prop it” is done", card.History.Select(h => h.Event).OfType<PlanChanged>().Last().Why);
+        Assert.Equal(card.PlanFrom(now).Steps.Select(s => s.Id), card.Remaining.Select(s => s.Id));
+    }
+
+    [Fact]
+    public void A_card_goes_on_with_the_steps_it_was_opened_with()
+    {
+        var sheet = ComposerTests.Sheets["corran-fen-12"];
+        IReadOnlyList<SheetStep> steps = [.. Planning.CardPlanner.Compose(sheet, ["air-filter"]).Where(s => s.Id != "label")];
+        var card = Rehearsal.CardWalk.Open(sheet, ["air-filter"], steps);
+        Assert.DoesNotContain(card.PlanFrom(card.History[0].At).Steps, s => s.Id == "label");
+        Assert.Equal(steps.Where(s => !s.MovesLift).Select(s => s.Id.Text).Order(),
+            card.PlanFrom(card.History[0].At).Steps.Where(s => !s.MovesLift).Select(s => s.Id.Text).Order());
+    }
+
+    [Fact]
+    public void After_a_stop_nothing_that_runs_is_planned_until_it_is_decided()
+    {
+        var bench = new Workbench();
+        bench.WorkUpTo("drain");
+        Assert.Contains(bench.Card.PlanFrom(bench.Now).Steps, s => s.Kind == StepKind.Run);
+        bench.Do(new NoteFinding("look-at-plug", FindingGrade.Stop, "Slivers on the magnet"));
+        Assert.DoesNotContain(bench.Card.PlanFrom(bench.Now).Steps, s => s.Kind == StepKind.Run);
+        bench.Do(new DecideStop(bench.Card.Findings.Single().Seq, true, "New bearing"), Una);
+        Assert.Contains(bench.Card.PlanFrom(bench.Now).Steps, s => s.Kind == StepKind.Run);
+    }
 }

@@ -3,7 +3,10 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
@@ -317,4 +320,103 @@ public sealed class KernelTests
     {
         Id = "some", Kind = kind, What = what, Title = "Something", Phase = "Phase", Place = Place.Top, Takes = TimeSpan.FromMinutes(1),
     };
+
+    [Fact]
+    public void A_press_is_taken_back_as_long_as_nobody_went_on_from_it()
+    {
+        _bench.WorkUpTo("open-bonnet");
+        _bench.Do(new ConfirmStep("open-bonnet"));
+        var bonnet = Card.LastPressOf(Iona.Id)!;
+        // Another order depends on nothing.
+        var early = Card.Remaining.First(s => !s.MovesLift && s.Id != Card.Next!.Id && Card.InTheWay(s, _bench.Now).Count == 0);
+        _bench.Do(new TakeEarly(early.Id), Tavish);
+        Assert.IsType<PlanChanged>(Card.History[^1].Event);
+        Assert.IsType<Accepted>(Card.Decide(new TakeBack(bonnet.Seq), Iona, _bench.Now));
+        _bench.Do(new ConfirmStep("engine-cover-off"), Tavish);
+        var refused = Only(new TakeBack(bonnet.Seq));
+        Assert.Equal($"Tavish M. went on from it: “{Card.Step("engine-cover-off")!.Title}”.", refused.What);
+    }
+
+    [Fact]
+    public void A_job_that_was_given_up_is_not_taken_back_once_the_order_was_changed_after_it()
+    {
+        var card = On("corran-fen-12", "air-filter", "tyre-rotation", "cabin-filter");
+        card = WayOutTests.Given(card, new DropJob("cabin-filter", "No filter here"), _bench.Now);
+        Assert.IsType<Accepted>(card.Decide(new TakeBack(card.LastPressOf(Iona.Id)!.Seq), Iona, _bench.Now));
+        var drop = card.LastPressOf(Iona.Id)!.Seq;
+        var aside = Assert.IsType<Accepted>(card.Decide(new PutAside("bonnet-off", "The latch is stuck"), Tavish, _bench.Now));
+        var (seq, id) = (card.History.Count, Guid.NewGuid());
+        card = card.With([.. aside.Events.Select(e => new Recorded(++seq, _bench.Now, Tavish, id, e))]);
+        Assert.Contains("went on from it", Describe(card.Decide(new TakeBack(drop), Iona, _bench.Now)));
+    }
+
+    [Fact]
+    public void A_kit_of_which_another_put_a_name_to_one_part_is_not_taken_back()
+    {
+        _bench.WorkUpTo("lay-out-kit");
+        _bench.Do(FullKit() with { Oils = EngineOil(7, "Red drum", "The drum came without a sheet") });
+        var deviation = Assert.Single(Card.Deviations);
+        Assert.True(deviation.Event.NeedsCountersignature);
+        _bench.Do(new Countersign(deviation.Seq), Una);
+        Assert.Contains("Another person put a name to this.", Only(new TakeBack(Card.LastPressOf(Iona.Id)!.Seq)).What);
+    }
+
+    [Fact]
+    public void Only_what_does_something_carries_what_it_did()
+    {
+        _bench.Do(new NoteFinding("label", FindingGrade.PlanIt, "Rust on the sill"));
+        Assert.Null(Card.History[^1].Event.Frozen);
+        _bench.WorkUpTo("drain");
+        Assert.NotNull(Card.History.Last(h => h.Event is StepDone).Event.Frozen);
+        Assert.All(Card.History.Where(h => h.Event is PlanChanged), h => Assert.Null(h.Event.Frozen));
+    }
+
+    [Fact]
+    public void An_event_that_is_missing_is_named()
+    {
+        var history = Card.With([new(2, _bench.Now, Iona, Guid.NewGuid(), new FindingNoted("label", FindingGrade.Sound, "Sound"))]).History;
+        Assert.Contains("Event 2 is missing", Assert.Throws<ArgumentException>(() =>
+            JobCard.Replay(Courier, [history[0], history[1] with { Seq = 3 }])).Message);
+        Assert.Contains("Event 2 is missing", Assert.Throws<ArgumentException>(() => Card.With([history[1] with { Seq = 3 }])).Message);
+    }
+
+    [Fact]
+    public void What_is_awaited_has_a_number_and_a_name()
+    {
+        Assert.Equal(["number", "name"], new[] { new AwaitPart("", "", null), new AwaitPart("TC-0621-F", "", null) }
+            .Select(said => Only(said).Field));
+    }
+
+    [Fact]
+    public void An_oil_that_was_laid_out_wrong_is_forgotten_with_the_next_kit_unless_it_is_in()
+    {
+        ConfirmKit With(string product) => FullKit() with { Oils = EngineOil(7, product, "The drum came without a sheet") };
+        _bench.WorkUpTo("lay-out-kit");
+        _bench.Do(With("Red drum"));
+        Assert.Contains(Card.Deviations, d => d.Event.Kind == DeviationKind.OtherOil);
+        _bench.WorkUpTo("look-at-plug");
+        // The old oil is out and nothing is in: what is laid out now is what will be in.
+        _bench.Do(FullKit());
+        Assert.DoesNotContain(Card.Deviations, d => d.Event.Kind == DeviationKind.OtherOil);
+        _bench.Do(With("Red drum"));
+        _bench.WorkUpTo("filler-cap-on");
+        Assert.StartsWith("Some of Red drum is in", Only(FullKit()).What);
+        Assert.Contains(Card.Deviations, d => d.Event.Kind == DeviationKind.OtherOil);
+    }
+
+    [Fact]
+    public void The_next_service_goes_by_the_owner_s_own_rule()
+    {
+        var rule = new OwnRule("engine-oil-and-filter", new(Km(5_000), 6, null), RuleOf.Owner);
+        var card = JobCard.Replay(Courier, [Card.History[0] with { Event = Card.Opened with { OwnRules = [rule] } }]);
+        var (seq, now) = (1, _bench.Now);
+        while (card.Next is { } next)
+        {
+            now += next.Takes + TimeSpan.FromMinutes(70);
+            var done = Assert.IsType<Accepted>(card.Decide(UsualPress.Of(card, next), Iona, now, UsualPress.Facts(Courier)));
+            card = card.With([.. done.Events.Select(e => new Recorded(++seq, now, Iona, Guid.NewGuid(), e))]);
+        }
+        var signed = (Signed)Assert.IsType<Accepted>(card.Decide(new Sign(), Iona, now)).Events.Single();
+        Assert.Equal(Km(153_200), Assert.Single(signed.Due).Next.At);
+    }
 }

@@ -283,4 +283,110 @@ public sealed class WorkGateTests
         bench.WorkUpTo();
         Assert.Empty(bench.Card.BeforeSigning());
     }
+
+    [Theory]
+    [MemberData(nameof(WayOutTests.Cards), MemberType = typeof(WayOutTests))]
+    public void The_lift_is_raised_after_all_that_secures_the_vehicle_and_let_go_of_after_all_that_needs_it_up(string sheet, string jobs)
+    {
+        const string NotDone = " is not done yet.", NeedsLift = " still needs the lift.";
+        AtEveryStep(sheet, jobs, (card, now) =>
+        {
+            for (var at = 0; at < card.Steps.Count; at++)
+            {
+                var step = card.Steps[at];
+                var says = card.InTheWay(step, now).Select(r => r.What).ToList();
+                if (step.Kind == StepKind.Raise)
+                    Assert.Equal(card.Steps.Take(at).Where(s => s.Kind == StepKind.Secure && card.Remaining.Contains(s))
+                        .Select(s => $"“{s.Title}”{NotDone}"), says.Where(s => s.EndsWith(NotDone)));
+                if (step.Kind != StepKind.Close || !card.Sheet.Access[step.What].HoldsVehicle)
+                    continue;
+                // As far as it is set once more, nothing that comes later holds it.
+                var held = card.Remaining.TakeWhile(s => s.Kind != StepKind.Secure || s.What != step.What)
+                    .FirstOrDefault(s => s.Lift == LiftNeed.Up && !s.MovesLift);
+                Assert.Equal(held is null ? [] : [$"“{held.Title}”{NeedsLift}"], says.Where(s => s.EndsWith(NeedsLift)));
+            }
+        });
+    }
+
+    [Fact]
+    public void What_holds_the_vehicle_is_set_once()
+    {
+        var now = new DateTimeOffset(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+        var card = On("corran-fen-12", "tyre-rotation");
+        var chocks = card.Steps.Single(s => s.Kind == StepKind.Secure && s.What == "wheel-chocks");
+        Assert.Empty(card.InTheWay(chocks, now));
+        card = Given(card, new ConfirmStep(chocks.Id), now);
+        Assert.Contains(card.InTheWay(chocks, now), r => r.What.EndsWith("open already."));
+        Assert.Contains(card.Open, o => o.Id == "wheel-chocks" && o.Detail == "in place");
+    }
+
+    [Fact]
+    public void The_moves_of_a_reset_come_in_order_and_the_first_that_is_missing_is_named()
+    {
+        var bench = new Workbench();
+        bench.WorkUpTo("reset-1");
+        Refusal Only(StepId move) =>
+            Assert.Single(bench.Card.InTheWay(bench.Card.Step(move)!, bench.Now), r => r.What.StartsWith("The moves"));
+        Assert.Empty(bench.Card.InTheWay(bench.Card.Step("reset-1")!, bench.Now));
+        Assert.Equal(["reset-1", "reset-1", "reset-1"],
+            new StepId[] { "reset-2", "reset-3", "reset-5" }.Select(move => Only(move).Step!.Value));
+        bench.WorkUpTo("reset-3");
+        Assert.Equal("reset-3", Only("reset-5").Step!.Value);
+        Assert.Empty(bench.Card.InTheWay(bench.Card.Step("reset-3")!, bench.Now));
+    }
+
+    [Fact]
+    public void All_the_screws_are_as_good_as_no_count()
+    {
+        var bench = new Workbench();
+        bench.WorkUpTo("undertray-off");
+        bench.Do(new ConfirmStep("undertray-off", 9));
+        Assert.Contains(bench.Card.Open, o => o.Id == "undertray" && o.Detail == "9 screws out");
+    }
+
+    [Fact]
+    public void A_cover_that_hides_joints_stays_off_as_long_as_one_is_open_or_was_not_looked_at()
+    {
+        var bench = new Workbench();
+        bool IsTooSoon() => bench.Card.InTheWay(bench.Card.Step("undertray-on")!, bench.Now)
+            .Any(r => r.What.StartsWith("The opened joints have not been looked at") && r.Step == "look-at-joints");
+        bench.WorkUpTo("look-at-plug");
+        Assert.True(IsTooSoon());
+        bench.WorkUpTo("look-at-joints");
+        Assert.True(IsTooSoon());
+        bench.WorkUpTo("undertray-on");
+        Assert.False(IsTooSoon());
+        // A reading put right that passes as before changes nothing about the joint; one that does not opens it again.
+        var reading = bench.Card.History.Last(h => h.Event is ReadingTaken { Step: var step } && step == "tighten-drain-plug");
+        bench.Do(new CorrectReading(reading.Seq, Nm(37.5m), "Read the wrong line"));
+        Assert.False(IsTooSoon());
+        Assert.Equal("undertray-on", bench.Card.Next!.Id);
+        var again = bench.Card.History.Last(h => h.Event is ReadingTaken { Step: var step } && step == "tighten-drain-plug");
+        bench.Do(new CorrectReading(again.Seq, Nm(20), "Read the wrong line"));
+        Assert.True(IsTooSoon());
+    }
+
+    [Fact]
+    public void A_torque_is_read_and_not_pressed_and_what_has_none_is_pressed_and_not_counted()
+    {
+        var bench = new Workbench();
+        bench.WorkUpTo("tighten-drain-plug");
+        var pressed = Assert.Single(bench.Refusals(new ConfirmStep("tighten-drain-plug")));
+        Assert.Equal(("This one needs a torque reading.", "torque"), (pressed.What, pressed.Field));
+        var byHand = 0;
+        foreach (var (sheet, jobs) in new[] { ("hespin-16", "engine-oil-and-filter gearbox-oil brake-fluid"),
+            ("maelor-ridge-900", "primary-oil belt"), ("skelling-tourer-1100", "engine-oil-and-filter final-drive-oil fuel-filter") })
+            AtEveryStep(sheet, jobs, (card, now) =>
+            {
+                if (card.Next is not { Kind: StepKind.Tighten } step
+                    || card.Sheet.Fasteners[step.What].Tightening.Value is Tightening.ToTorque)
+                    return;
+                var counted = Assert.Single(Assert.IsType<Refused>(card.Decide(new ConfirmStep(step.Id, 1), Iona, now)).Reasons);
+                Assert.Equal(("Nothing is counted at this step.", "count"), (counted.What, counted.Field));
+                var read = Assert.Single(Assert.IsType<Refused>(card.Decide(new TakeReading(step.Id, Nm(20)), Iona, now)).Reasons);
+                Assert.Equal(("This one has no torque.", "torque"), (read.What, read.Field));
+                byHand++;
+            });
+        Assert.True(byHand > 0);
+    }
 }

@@ -225,4 +225,22 @@ public sealed class CardStoreTests : IDisposable
         Assert.Contains("\"28 lbf·ft\"", json);
         Assert.Equal(reading, ((ReadingTaken)CardJson.Read(json)).Reading);
     }
+
+    [Fact]
+    public async Task The_last_signed_come_newest_first_and_no_more_than_asked_for()
+    {
+        var (database, cards, open) = await _workshop.WithCard();
+        Assert.Empty(cards.LastSigned(4));
+        var numbers = new List<CardNumber>();
+        foreach (var plate in new[] { "HD-41", "HD-42", "HD-43" })
+        {
+            await new VehicleStore(database).Add(new(plate, Sheet.Id, "Post", 2022, Use.Normal));
+            numbers.Add(await cards.Open(Opening() with { Plate = plate, Jobs = [], Steps = [] }, "", Iona, Monday, Guid.NewGuid()));
+        }
+        foreach (var (number, minutes) in new[] { (numbers[1], 1), (numbers[2], 2), (numbers[0], 3) })
+            Assert.IsType<Accepted>((await cards.Handle(number, Guid.NewGuid(), new Sign(), Iona, Monday.AddMinutes(minutes)))!.Decision);
+        Assert.Equal([numbers[0], numbers[2]], cards.LastSigned(2).Select(c => c.Id));
+        Assert.Equal([numbers[0], numbers[2], numbers[1]], cards.LastSigned(9).Select(c => c.Id));
+        Assert.DoesNotContain(cards.LastSigned(9), c => c.Id == open);
+    }
 }

@@ -117,7 +117,7 @@ public sealed class PageTests : IAsyncLifetime
         var browser = await _host.SignedIn();
         await browser.Get("/intake?plate=HD-07");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit("main form", ("odometer", "9 000")));
-        Assert.Contains("is less than the last reading, 146100 km", browser.Text);
+        Assert.Contains("is less than the last reading, 146 100 km", browser.Text);
         Assert.Equal("9 000", browser.Page.QuerySelector("#odometer")!.GetAttribute("value"));
         await browser.Submit("main form", ("reason", "New instrument cluster"));
         Assert.StartsWith("/lift/", browser.Address.AbsolutePath);

@@ -4,7 +4,7 @@ using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Cards;
 
-/// <summary>How things open, whichever work opens them, and how a joint that was closed counts as open again.</summary>
+/// <summary>How things open, whichever work opens them.</summary>
 public sealed partial class JobCard
 {
     /// <summary>What stands in the way of opening an access.</summary>
@@ -62,11 +62,4 @@ public sealed partial class JobCard
 
     private string SealDetail(PartId seal) =>
         Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again" : "new seal";
-
-    /// <summary>What it does that a joint which was tight counts as open again.</summary>
-    /// <param name="tighten">The step that tightens it.</param>
-    /// <param name="why">Why, in a few words.</param>
-    internal IEnumerable<Effect> CountsAsOpen(SheetStep tighten, string why) =>
-        [new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, tighten.What), Sheet.Fasteners[tighten.What].Name, why,
-            tighten.Id)];
 }

@@ -77,6 +77,9 @@ public sealed partial class JobCard
         if (Steps.FirstOrDefault(s => State(s.Id).Status == StepStatus.Aside && after.Step(s.Id) is not null
             && after.IsDone(s)) is { } done)
             return after.Replanned(now, [], null, $"“{done.Title}” is done");
+        if (command is not TakeBack
+            && Steps.FirstOrDefault(s => WasDone(s) && after.Step(s.Id) is not null && after.IsLeft(s.Id)) is { } again)
+            return after.Replanned(now, [], null, $"“{again.Title}” is done again");
         if (after.Next is not { } next || after.CanBegin(next))
             return [];
         // Where no order helps, the order stays, and the step says what stands in its way.

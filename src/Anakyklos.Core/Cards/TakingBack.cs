@@ -86,9 +86,10 @@ public sealed partial class JobCard
                 {
                     if (without.Step(id) is not { } step)
                         return h;
-                    var isSame = h.Event is IStepEvent { GoesOn: true };
-                    if (isSame ? fluids.Contains(step.What) || together.Any(t => StepOf(t.Event) == id) : without.IsLeft(id)
-                        && !without.CanBegin(step))
+                    // What came at the same step, and more of the same fluid, counts from what was there.
+                    var counts = together.Any(t => StepOf(t.Event) == id)
+                        || (h.Event is IStepEvent { GoesOn: true } && fluids.Contains(step.What));
+                    if (counts || (without.IsLeft(id) && !without.CanBegin(step)))
                         return h;
                 }
             }

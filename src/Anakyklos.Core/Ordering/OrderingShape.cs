@@ -43,9 +43,10 @@ internal sealed class OrderingShape
         var order = Closed(problem);
         Ancestors = [.. Range().Select(j => TaskSet.Of(Range().Where(i => order.Reaches(i, j))))];
         Descendants = [.. Range().Select(i => TaskSet.Of(Range().Where(j => order.Reaches(i, j))))];
-        Before = [.. Range().Select(j => Ancestors[j] - Range().Where(i => Ancestors[j][i])
-            .Aggregate(default(TaskSet), (set, i) => set | Ancestors[i]))];
         Done = TaskSet.Of(problem.Start.Done);
+        // The nearest that are not done: what begins again comes first, though what lay between is done.
+        Before = [.. Ancestors.Select(before => before - Done)
+            .Select(left => left - Range().Where(i => left[i]).Aggregate(default(TaskSet), (set, i) => set | Ancestors[i]))];
         Active = TaskSet.Of(Range()) - Done - LeftOut(problem.Start);
 
         SlotTask = [.. problem.Lags.Where(l => l.Seconds > 0).Select(l => l.After).Concat(problem.Start.ReadyIn.Keys).Distinct()

@@ -51,6 +51,8 @@ public static class WorkshopApplication
         services.AddSingleton<ShippedSheets>();
         services.AddSingleton<ShelfStore>();
         services.AddSingleton<DueDesk>();
+        services.AddSingleton<YardDesk>();
+        services.AddSingleton<VehicleDesk>();
         services.AddSingleton<PlannedCards>();
         services.AddSingleton<BookIn>();
         services.AddSingleton<KitDesk>();

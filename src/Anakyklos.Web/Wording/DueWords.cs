@@ -68,7 +68,7 @@ public static class DueWords
 
     public static string Day(DateOnly day) => $"{day:d MMM yyyy}";
 
-    public static string Km(Quantity<Distance> distance, Unit<Distance> unit) => LiftWords.Odometer(distance, unit);
+    public static string Km(Quantity<Distance> distance, Unit<Distance> unit) => OdometerText.Of(distance, unit);
 
     public static string Days(int days) => days == 1 ? "1 day" : $"{days} days";
 
@@ -110,7 +110,7 @@ public static class DueWords
     /// <summary>A rule beside the maker's in words.</summary>
     public static string Rule(ServiceInterval rule, Unit<Distance> unit) => string.Join(" or ", new[]
     {
-        rule.Every is { } km ? LiftWords.Odometer(km, unit) : "",
+        rule.Every is { } km ? OdometerText.Of(km, unit) : "",
         rule.Months is { } months ? $"{months} months" : "",
         rule.Hours is { } hours ? $"{hours} h" : "",
     }.Where(t => t.Length > 0));

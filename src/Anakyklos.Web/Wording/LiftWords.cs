@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Web.Wording;
 
@@ -72,16 +73,12 @@ public static class LiftWords
     public static string Spent(TimeSpan time) => time.TotalHours >= 1 ? $"{(int)time.TotalHours} h {time.Minutes:00}"
         : $"{Math.Max(0, (int)time.TotalMinutes)} min";
 
-    /// <summary>Whole units with thin groups, as a dash shows them.</summary>
-    public static string Odometer(Quantity<Distance> reading, Unit<Distance> unit) =>
-        $"{Math.Round(reading.In(unit)):#,0} {unit.Symbol}".Replace(',', '\u202f');
-
     public static string Hold(TimeSpan hold) => hold.TotalSeconds % 60 == 0 ? $"{hold.TotalMinutes:0} min" : $"{hold.TotalSeconds:0} s";
 
     /// <summary>A due date, distance or both.</summary>
     public static string Due(NextDue due, Unit<Distance> unit) => string.Join(" or ", new[]
     {
-        due.By is { } by ? $"{by:d MMM yyyy}" : "", due.At is { } at ? $"at {Odometer(at, unit)}" : "",
+        due.By is { } by ? $"{by:d MMM yyyy}" : "", due.At is { } at ? $"at {OdometerText.Of(at, unit)}" : "",
             due.AtHours is { } hours ? $"at {hours} h" : "",
     }.Where(t => t.Length > 0).DefaultIfEmpty("by running hours"));
 
@@ -93,7 +90,7 @@ public static class LiftWords
     public static string Every(IntervalRule rule)
     {
         static string One(ServiceInterval i) => string.Join(" or ",
-            new[] { i.Every is { } km ? Odometer(km, Distance.Kilometre) : "", i.Months is { } m ? $"{m} months" : "",
+            new[] { i.Every is { } km ? OdometerText.Of(km, Distance.Kilometre) : "", i.Months is { } m ? $"{m} months" : "",
             i.Hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0));
         var harsh = rule.Harsh == rule.Normal ? "" : $", harsh {One(rule.Harsh)}";
         var times = rule.EveryTime switch { <= 1 => "", 2 => ", every second time", _ => $", every {rule.EveryTime}th time" };

@@ -1,5 +1,4 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Composing;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
@@ -54,24 +53,8 @@ internal sealed class LookCoach : PressedCoach
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new JointsSeen()];
 
-    // It counts as open again, and the engine is run, stopped and looked at once more.
-    private static IEnumerable<Effect> Leaks(JobCard card, LeakFound leak)
-    {
-        if (card.Steps.FirstOrDefault(s => s.Traits.Fastens && s.What == leak.Fastener) is { } tighten)
-            foreach (var effect in card.CountsAsOpen(tighten, "leaks"))
-                yield return effect;
-        foreach (var again in card.Steps.Where(s => s.Traits.LooksAtJoints || s.Traits.Engine is EngineUse.Starts or EngineUse.Stops))
-        {
-            yield return new StepBeginsAgain(again.Id);
-            yield return new WaitEnds(again.Id);
-        }
-        // A key that was locked away a second time comes out once more for the run.
-        foreach (var set in card.Steps.Where(s => s.Traits.Sets && UsualSteps.IsAgain(s) && card.State(s.Id).Status == StepStatus.Done))
-            if (card.Sheet.Access[set.What] is { ClosedToRun: true } hold && card.HasOpen(hold)
-                && card.Steps.FirstOrDefault(s => s.Traits.Closes && s.What == hold.Id) is { } away)
-            {
-                yield return new StepBeginsAgain(set.Id);
-                yield return new StepBeginsAgain(away.Id);
-            }
-    }
+    // The joint is proved again whatever runs through it; the look itself has not been done.
+    private static IEnumerable<Effect> Leaks(JobCard card, LeakFound leak) =>
+        card.Steps.FirstOrDefault(s => s.Traits.Fastens && s.What == leak.Fastener) is { } tighten
+            ? [.. card.CountsAsOpen(tighten, "leaks"), .. card.IsDoneAgain(tighten, true, true)] : [];
 }

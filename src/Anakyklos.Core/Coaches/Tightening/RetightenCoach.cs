@@ -16,5 +16,6 @@ internal sealed class RetightenCoach : TorqueCoach
 
     protected override IEnumerable<Effect> Tight(SheetStep step) => [];
 
-    protected override IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why) => [new StepBeginsAgain(step.Id)];
+    protected override IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why) =>
+        [new StepBeginsAgain(step.Id), .. card.IsDoneAgain(step, false, false)];
 }

@@ -1,0 +1,81 @@
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Cards;
+
+/// <summary>How a joint that was closed counts as open again: it leaks, or its reading was noted wrongly. What lies before it is opened
+/// once more, and what was proved of it is proved once more, however much was closed since.</summary>
+public sealed partial class JobCard
+{
+    /// <summary>What it does that a joint which was tight counts as open again.</summary>
+    /// <param name="tighten">The step that tightens it.</param>
+    /// <param name="why">Why, in a few words.</param>
+    /// <returns>That it is open, that what lies before it is opened again, and that what was proved of it is proved again.</returns>
+    internal IEnumerable<Effect> CountsAsOpen(SheetStep tighten, string why)
+    {
+        var fastener = Sheet.Fasteners[tighten.What];
+        return
+        [
+            new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, fastener.Id), fastener.Name, why, tighten.Id),
+            .. IsDoneAgain(tighten, fastener.Seal is not null || fastener.System is not null || fastener.Drains is not null,
+                IsPumped(fastener)),
+        ];
+    }
+
+    /// <summary>What it does that a step which was done is done once more.</summary>
+    /// <param name="step">The step, done to a fastener.</param>
+    /// <param name="isProved">Whether the joints are looked at for it, where that was done.</param>
+    /// <param name="runs">Whether the engine runs before that look.</param>
+    /// <returns>Every step that begins again with it; not the step itself.</returns>
+    internal IEnumerable<Effect> IsDoneAgain(SheetStep step, bool isProved, bool runs)
+    {
+        var looks = isProved ? Steps.Where(s => s.Traits.LooksAtJoints && WasDone(s)).ToList() : [];
+        var proofs = isProved && runs
+            ? Steps.Where(s => s.Traits.Engine is EngineUse.Starts or EngineUse.Stops && WasDone(s)).ToList() : [];
+        var goesUp = step.Lift == LiftNeed.Up || looks.Any(s => s.Lift == LiftNeed.Up);
+        var needs = looks.Concat(proofs).SelectMany(s => s.Needs).Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey);
+        var shut = Before(Sheet.Fasteners[step.What].Needs.Concat(needs), goesUp).Where(a => !HasOpen(a)).ToList();
+        IEnumerable<SheetStep> swept = proofs.Count == 0 ? [] : Steps.Where(s => s.Traits.LooksOver && !s.MovesLift && WasDone(s)
+            && s.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey).Select(id => Sheet.Access[id])
+                .All(a => HasOpen(a) || shut.Contains(a)));
+        return
+        [
+            .. looks.Concat(proofs).Concat(swept).SelectMany(s => new Effect[] { new StepBeginsAgain(s.Id), new WaitEnds(s.Id) }),
+            .. shut.SelectMany(a => IsOpenedAgain(a, a.ClosedToRun && proofs.Count > 0)).Select(id => new StepBeginsAgain(id)),
+            .. proofs.Count > 0 ? KeyComesOut() : [],
+        ];
+    }
+
+    // A key that was locked away a second time comes out once more for the run.
+    private IEnumerable<Effect> KeyComesOut()
+    {
+        foreach (var set in Steps.Where(s => s.Traits.Sets && Composing.UsualSteps.IsAgain(s) && WasDone(s)))
+            if (Sheet.Access[set.What] is { ClosedToRun: true } hold && HasOpen(hold)
+                && Steps.FirstOrDefault(s => s.Traits.Closes && s.What == hold.Id) is { } away)
+            {
+                yield return new StepBeginsAgain(set.Id);
+                yield return new StepBeginsAgain(away.Id);
+            }
+    }
+
+    // All that has to be off to get at something; with what holds the vehicle where it goes up.
+    private IEnumerable<Access> Before(IEnumerable<AccessId> needs, bool goesUp)
+    {
+        var found = new HashSet<AccessId>();
+        var left = new Queue<AccessId>(needs.Concat(goesUp ? Sheet.Access.Values.Where(a => a.HoldsVehicle).Select(a => a.Id) : []));
+        while (left.TryDequeue(out var id))
+            if (found.Add(id))
+                foreach (var behind in Sheet.Access[id].Needs)
+                    left.Enqueue(behind);
+        return found.Select(id => Sheet.Access[id]);
+    }
+
+    // What must be shut while the engine runs is opened for the work and once more for the look; otherwise once is enough.
+    private IEnumerable<StepId> IsOpenedAgain(Access access, bool eachTime)
+    {
+        var opened = Steps.Where(s => s.What == access.Id && (s.Traits.Opens || s.Traits.Sets) && WasDone(s)).Select(s => s.Id);
+        var closed = Steps.Where(s => s.What == access.Id && s.Traits.Closes && WasDone(s)).Select(s => s.Id);
+        return eachTime ? opened.Concat(closed) : opened.TakeLast(1).Concat(closed.TakeLast(1));
+    }
+
+    private bool WasDone(SheetStep step) => State(step.Id).Status == StepStatus.Done;
+}

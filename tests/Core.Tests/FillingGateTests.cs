@@ -1,0 +1,110 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Rehearsal;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>What goes in and comes out by hand on the Courier: 6.4 L by the book, 5 L first, 4.6 L before it may start, 1.4 L between the
+/// marks.</summary>
+public sealed class FillingGateTests
+{
+    private readonly Workbench _bench = new();
+
+    private JobCard Card => _bench.Card;
+
+    private string No(CardCommand command) => Assert.Single(_bench.Refusals(command)).What;
+
+    private void ToTheLevel(decimal pour)
+    {
+        _bench.WorkUpTo("first-pour");
+        _bench.Do(new Pour("first-pour", Litres(pour)));
+        _bench.WorkUpTo("level");
+        _bench.Wait(60);
+    }
+
+    [Theory]
+    [InlineData(4.59, StepStatus.Waiting)]
+    [InlineData(4.6, StepStatus.Done)]
+    public void The_first_pour_is_done_once_the_engine_may_start_on_it(double litres, StepStatus status)
+    {
+        _bench.WorkUpTo("first-pour");
+        _bench.Do(new Pour("first-pour", Litres((decimal)litres)));
+        Assert.Equal(status, Card.State("first-pour").Status);
+    }
+
+    [Fact]
+    public void A_second_bottle_is_added_to_the_first_and_the_sum_is_asked_about()
+    {
+        _bench.WorkUpTo("first-pour");
+        _bench.Do(new Pour("first-pour", Litres(3)));
+        _bench.Do(new Pour("first-pour", Litres(3.3m)));
+        Assert.Equal(L(6.3m), Card.Fluid("engine-oil").Poured);
+        _bench.WorkUpTo("level");
+        _bench.Wait(60);
+        _bench.Do(new ReadGauge("level", new(0.25m)));
+        var asked = Assert.IsType<PourQuestion>(Assert.IsType<Asked>(_bench.Try(new Pour("level", Litres(0.4m)))).Question);
+        Assert.Equal("0.40 L makes 6.70 L in all; the book says 6.40 L. Look for what does not agree. Was it really 0.40 L?", asked.Text);
+    }
+
+    [Theory]
+    [InlineData(-1.01, false)]
+    [InlineData(-1, true)]
+    [InlineData(2, true)]
+    [InlineData(2.01, false)]
+    public void A_level_is_read_on_the_stick_and_nowhere_else(double level, bool isOn)
+    {
+        ToTheLevel(5);
+        if (isOn)
+            Assert.IsType<Accepted>(Card.Decide(new ReadGauge("level", new((decimal)level)), Iona, _bench.Now));
+        else
+            Assert.Equal("That is not on the dipstick.", No(new ReadGauge("level", new((decimal)level))));
+    }
+
+    [Fact]
+    public void Nothing_is_topped_up_that_no_bottle_holds_and_nothing_before_the_next_reading()
+    {
+        ToTheLevel(5);
+        Assert.Equal("Nothing should be poured before the next reading.", No(new Pour("level", Litres(0.3m))));
+        _bench.Do(new ReadGauge("level", new(0.5m)));
+        Assert.Equal("An amount is above zero.", No(new Pour("level", Litres(0))));
+        Assert.Contains("more than any sump here holds", No(new Pour("level", Litres(51))));
+        Assert.Equal("The last reading does not ask for any to be taken out.", No(new TakeOut("level", Litres(0.3m))));
+        _bench.Do(new Pour("level", Litres(0.3m)));
+        Assert.Equal("Nothing should be poured before the next reading.", No(new Pour("level", Litres(0.1m))));
+    }
+
+    // 6 L went in, so no more than that comes out; what comes out is taken from the sum.
+    [Theory]
+    [InlineData(6.01, false)]
+    [InlineData(6, true)]
+    [InlineData(0.6, true)]
+    public void What_is_taken_drawnwas_in(double litres, bool canBe)
+    {
+        ToTheLevel(6);
+        _bench.Do(new ReadGauge("level", new(1.3m)));
+        var advised = Assert.IsType<TakeOut>(UsualPress.Of(Card, Card.Step("level")!));
+        Assert.Equal(Card.FillOf("engine-oil").After(new(1.3m)).Amount, advised.Amount.Value);
+        Assert.Equal("An amount is above zero.", No(new TakeOut("level", Litres(0))));
+        var drawn = new TakeOut("level", Litres((decimal)litres));
+        if (!canBe)
+        {
+            Assert.Equal("Only 6.00 L went in.", No(drawn));
+            return;
+        }
+        _bench.Do(drawn);
+        Assert.Equal(L(6 - (decimal)litres), Card.Fluid("engine-oil").Poured);
+        Assert.Equal("The last reading does not ask for any to be taken out.", No(new TakeOut("level", Litres(0.1m))));
+    }
+
+    [Fact]
+    public void The_usual_press_at_the_stick_does_what_the_reading_asks_for()
+    {
+        ToTheLevel(5);
+        Assert.IsType<ReadGauge>(UsualPress.Of(Card, Card.Step("level")!));
+        _bench.Do(new ReadGauge("level", new(0.5m)));
+        var pour = Assert.IsType<Pour>(UsualPress.Of(Card, Card.Step("level")!));
+        Assert.Equal(Card.FillOf("engine-oil").After(new(0.5m)).Amount, pour.Amount.Value);
+    }
+}

@@ -1,0 +1,77 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Looking;
+using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Tests.WayOutTests;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>
+/// A joint that counted as tight turns out loose, when much has been built upon it: however late, there is a way on, what lies before it is
+/// opened once more, and it is proved once more.
+/// </summary>
+public sealed class PuttingRightTests
+{
+    [Theory]
+    [MemberData(nameof(WayOutTests.Cards), MemberType = typeof(WayOutTests))]
+    public void However_late_a_torque_is_put_right_the_card_can_be_finished(string sheet, string jobs)
+    {
+        var (at, late) = (0, 0);
+        AtEveryStep(sheet, jobs, (card, now) =>
+        {
+            if (at++ % 7 != 0 && card.Next is not null)
+                return;
+            foreach (var reading in card.CanBePutRight.Where(h => h.Event is ReadingTaken))
+                foreach (var torque in new[] { 1m, 400m })
+                {
+                    var step = card.Step(((ReadingTaken)reading.Event).Step)!;
+                    Loosened(card, new CorrectReading(reading.Seq, Nm(torque), "Read the wrong line"), step, now);
+                    late++;
+                }
+        });
+        Assert.True(late > 6, $"{late}");
+    }
+
+    [Theory]
+    [MemberData(nameof(WayOutTests.Cards), MemberType = typeof(WayOutTests))]
+    public void Whatever_leaks_at_whichever_look_is_reached_and_proved_again(string sheet, string jobs) =>
+        AtEveryStep(sheet, jobs, (card, now) =>
+        {
+            if (card.Next is { Kind: StepKind.Look } look && card.InTheWay(look, now).Count == 0)
+                foreach (var joint in card.JointsOpened)
+                    Loosened(card, new ReportLeak(look.Id, joint.Id),
+                        card.Steps.First(s => s.Kind is StepKind.Tighten or StepKind.Bleed && s.What == joint.Id), now);
+        });
+
+    private static void Loosened(JobCard card, CardCommand found, SheetStep tighten, DateTimeOffset now)
+    {
+        var what = $"{tighten.Id}, {found.GetType().Name} before {card.Next?.Id}";
+        var fastener = card.Sheet.Fasteners[tighten.What];
+        var looked = card.Steps.Any(s => s.Kind == StepKind.Look && card.State(s.Id).Status == StepStatus.Done);
+        card = Given(card, found, now);
+        Assert.Contains(card.Open, o => o.Kind == OpenKind.Fastener && o.Id == tighten.What);
+        var loose = card.History.Count;
+        for (var presses = 0; card.Next is { } next; presses++)
+        {
+            Assert.True(presses < 300, $"{what}: “{next.Title}” comes again and again.");
+            now += next.Takes + TimeSpan.FromMinutes(70);
+            var press = card.IsOverTorqued(next.Id) ? new SettleOverTorque(next.Id, "New bolt fitted") : UsualPress.Of(card, next);
+            var decision = card.Decide(press, Una, now, UsualPress.Facts(card.Sheet));
+            Assert.True(decision is Accepted, $"{what}: {press}: {Describe(decision)}");
+            var (seq, id) = (card.History.Count, Guid.NewGuid());
+            card = card.With([.. ((Accepted)decision).Events.Select(e => new Recorded(++seq, now, Una, id, e))]);
+        }
+        Assert.Empty(card.BeforeSigning());
+        // What was proved before is proved after it is tight: under pressure where a pump gives some, then by a look.
+        int Last(string kind) => card.History.LastOrDefault(h => h.Event is StepDone d && card.Step(d.Step)?.Kind == kind)?.Seq ?? 0;
+        var tight = card.History.Last(h => h.Event is IStepEvent at && at.Step == tighten.Id && h.Event is not OverTorqueSettled).Seq;
+        Assert.True(tight > loose, what);
+        if (looked && (fastener.Seal is not null || fastener.System is not null || fastener.Drains is not null))
+        {
+            Assert.True(Last(StepKind.Look) > tight, what);
+            if ((fastener.System ?? fastener.Fills) is { } fluid && card.Sheet.Fluids[fluid].Pumped)
+                Assert.True(Last(StepKind.Run) > tight && Last(StepKind.Look) > Last(StepKind.Run), what);
+        }
+    }
+}
