@@ -106,11 +106,9 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)
             return new CardAnswer(decision, card, false);
-        var seq = card.History.Count;
-        Recorded[] more = [.. accepted.Events.Select(ev => new Recorded(++seq, at, by, command, ev))];
-        card = card.With(more);
-        Append(scope, id, card, more, hash);
-        return new CardAnswer(decision, card, false);
+        var (next, more) = card.Taking(accepted, command, by, at);
+        Append(scope, id, next, more, hash);
+        return new CardAnswer(decision, next, false);
     });
 
     /// <summary>The card as it is on the disk, or null.</summary>
@@ -184,7 +182,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return known is null ? JobCard.Replay(Sheet((CardOpened)rows[0].Event), rows) : known.With(rows);
     }
 
-    private void Append(WriteScope scope, CardNumber id, JobCard card, Recorded[] events, string hash)
+    private void Append(WriteScope scope, CardNumber id, JobCard card, IReadOnlyList<Recorded> events, string hash)
     {
         foreach (var e in events)
         {

@@ -22,7 +22,7 @@ internal static class StockBooking
     }
 
     /// <summary>Books what follows from events, and a signed card's jobs in the vehicle's history.</summary>
-    internal static void Book(WriteScope scope, CardNumber id, JobCard card, Recorded[] events)
+    internal static void Book(WriteScope scope, CardNumber id, JobCard card, IReadOnlyList<Recorded> events)
     {
         foreach (var e in events)
         {

@@ -345,8 +345,7 @@ public sealed class KernelTests
         Assert.IsType<Accepted>(card.Decide(new TakeBack(card.LastPressOf(Iona.Id)!.Seq), Iona, _bench.Now));
         var drop = card.LastPressOf(Iona.Id)!.Seq;
         var aside = Assert.IsType<Accepted>(card.Decide(new PutAside("bonnet-off", "The latch is stuck"), Tavish, _bench.Now));
-        var (seq, id) = (card.History.Count, Guid.NewGuid());
-        card = card.With([.. aside.Events.Select(e => new Recorded(++seq, _bench.Now, Tavish, id, e))]);
+        card = card.Taking(aside, Guid.NewGuid(), Tavish, _bench.Now).Card;
         Assert.Contains("went on from it", Describe(card.Decide(new TakeBack(drop), Iona, _bench.Now)));
     }
 
@@ -409,12 +408,12 @@ public sealed class KernelTests
     {
         var rule = new OwnRule("engine-oil-and-filter", new(Km(5_000), 6, null), RuleOf.Owner);
         var card = JobCard.Replay(Courier, [Card.History[0] with { Event = Card.Opened with { OwnRules = [rule] } }]);
-        var (seq, now) = (1, _bench.Now);
+        var now = _bench.Now;
         while (card.Next is { } next)
         {
             now += next.Takes + TimeSpan.FromMinutes(70);
             var done = Assert.IsType<Accepted>(card.Decide(UsualPress.Of(card, next), Iona, now, UsualPress.Facts(Courier)));
-            card = card.With([.. done.Events.Select(e => new Recorded(++seq, now, Iona, Guid.NewGuid(), e))]);
+            card = card.Taking(done, Guid.NewGuid(), Iona, now).Card;
         }
         var signed = (Signed)Assert.IsType<Accepted>(card.Decide(new Sign(), Iona, now)).Events.Single();
         Assert.Equal(Km(153_200), Assert.Single(signed.Due).Next.At);

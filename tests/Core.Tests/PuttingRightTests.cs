@@ -59,8 +59,7 @@ public sealed class PuttingRightTests
             var press = card.IsOverTorqued(next.Id) ? new SettleOverTorque(next.Id, "New bolt fitted") : UsualPress.Of(card, next);
             var decision = card.Decide(press, Una, now, UsualPress.Facts(card.Sheet));
             Assert.True(decision is Accepted, $"{what}: {press}: {Describe(decision)}");
-            var (seq, id) = (card.History.Count, Guid.NewGuid());
-            card = card.With([.. ((Accepted)decision).Events.Select(e => new Recorded(++seq, now, Una, id, e))]);
+            card = card.Taking((Accepted)decision, Guid.NewGuid(), Una, now).Card;
         }
         Assert.Empty(card.BeforeSigning());
         // What was proved before is proved after it is tight: under pressure where a pump gives some, then by a look.

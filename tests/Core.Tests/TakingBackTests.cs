@@ -52,7 +52,6 @@ public sealed class TakingBackTests
     {
         var decision = card.Decide(command, by, now, UsualPress.Facts(card.Sheet));
         Assert.True(decision is Accepted, $"{command}: {Describe(decision)}");
-        var (seq, id) = (card.History.Count, Guid.NewGuid());
-        return card.With([.. ((Accepted)decision).Events.Select(e => new Recorded(++seq, now, by, id, e))]);
+        return card.Taking((Accepted)decision, Guid.NewGuid(), by, now).Card;
     }
 }

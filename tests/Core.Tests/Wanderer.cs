@@ -41,8 +41,10 @@ internal sealed class Wanderer(JobCard card, Random random)
     {
         if (Card.Decide(command, by ?? Iona, _now, UsualPress.Facts(Card.Sheet)) is not Accepted accepted)
             return false;
-        var (seq, id) = (Card.History.Count, Guid.NewGuid());
-        Card = Card.With([.. accepted.Events.Select(e => new Recorded(++seq, _now, by ?? Iona, id, e))]);
+        Card = Card.Taking(accepted, Guid.NewGuid(), by ?? Iona, _now).Card;
+        // What is remembered from deciding is what is found by reading the card again.
+        if (Card.History.Count % 7 == 0)
+            Assert.Equal(JobCard.Replay(Card.Sheet, Card.History).Next?.Id, Card.Next?.Id);
         return true;
     }
 

@@ -28,8 +28,7 @@ public sealed class WayOutTests
     {
         var decision = card.Decide(command, Iona, now, UsualPress.Facts(card.Sheet));
         Assert.True(decision is Accepted, $"{command}: {Describe(decision)}");
-        var (seq, id) = (card.History.Count, Guid.NewGuid());
-        return card.With([.. ((Accepted)decision).Events.Select(e => new Recorded(++seq, now, Iona, id, e))]);
+        return card.Taking((Accepted)decision, Guid.NewGuid(), Iona, now).Card;
     }
 
     private static readonly ConcurrentDictionary<(string, string), Lazy<IReadOnlyList<(JobCard Card, DateTimeOffset Now)>>> Walked = new();
@@ -170,4 +169,9 @@ public sealed class WayOutTests
             }
         });
     }
+
+    [Theory]
+    [MemberData(nameof(Cards))]
+    public void What_comes_next_is_the_same_to_one_who_reads_the_card_again(string sheet, string jobs) =>
+        AtEveryStep(sheet, jobs, (card, _) => Assert.Equal(JobCard.Replay(card.Sheet, card.History).Next?.Id, card.Next?.Id));
 }

@@ -63,11 +63,7 @@ internal sealed class Workbench
     {
         var decision = Card.Decide(command, by ?? Iona, Now, Facts);
         if (decision is Accepted accepted)
-        {
-            var id = Guid.NewGuid();
-            var seq = Card.History.Count;
-            Card = Card.With([.. accepted.Events.Select(e => new Recorded(++seq, Now, by ?? Iona, id, e))]);
-        }
+            Card = Card.Taking(accepted, Guid.NewGuid(), by ?? Iona, Now).Card;
         return decision;
     }
 

@@ -25,12 +25,35 @@ public sealed partial class JobCard
         if (!by.WorksOnCards)
             return No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
         var decision = ByCommand(command, by, now, facts ?? CardFacts.None);
-        return decision is Accepted accepted ? Frozen([.. accepted.Events, .. OrderedAfter(command, accepted.Events, by, now)], by, now)
-            : decision;
+        if (decision is not Accepted accepted)
+            return decision;
+        var (events, after) = Frozen(accepted.Events, by, now);
+        IReadOnlyList<CardEvent> order = [.. OrderedAfter(command, events, after, by, now)];
+        if (order.Count == 0)
+            return new Accepted(events) { Then = after };
+        var (more, then) = after.Frozen(order, by, now);
+        return new Accepted([.. events, .. more]) { Then = then };
+    }
+
+    /// <summary>The card after a decision of its own.</summary>
+    /// <param name="decided">What this card decided, as it stands.</param>
+    /// <param name="command">The client's id of the command.</param>
+    /// <param name="by">Who said it.</param>
+    /// <param name="at">When it was decided.</param>
+    /// <returns>The next card, and what was recorded for it.</returns>
+    public (JobCard Card, IReadOnlyList<Recorded> Recorded) Taking(Accepted decided, Guid command, Person by, DateTimeOffset at)
+    {
+        var seq = _history.Count;
+        IReadOnlyList<Recorded> more = [.. decided.Events.Select(e => new Recorded(++seq, at, by, command, e))];
+        var card = With(more);
+        // What comes next was looked for already, and is the same whatever the command's id.
+        if (decided.Then?._next is { } next)
+            card._next = card.Step(next.Id);
+        return (card, more);
     }
 
     // Each event is judged once, here, by the card as it stands before it; what it did is written down with it.
-    private Accepted Frozen(IReadOnlyList<CardEvent> events, Person by, DateTimeOffset now)
+    private (IReadOnlyList<CardEvent> Events, JobCard After) Frozen(IReadOnlyList<CardEvent> events, Person by, DateTimeOffset now)
     {
         var (card, frozen) = (this, new List<CardEvent>());
         foreach (var e in events)
@@ -39,7 +62,7 @@ public sealed partial class JobCard
             frozen.Add(effects.Count > 0 || e is IStepEvent ? e with { Frozen = new(FrozenEffects.Now, effects) } : e);
             card = card.Soon([frozen[^1]], by, now);
         }
-        return new(frozen);
+        return (frozen, card);
     }
 
     /// <summary>The card as it would stand after events that are not recorded yet.</summary>

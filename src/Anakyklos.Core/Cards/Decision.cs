@@ -30,7 +30,11 @@ public abstract record Decision
 
 /// <summary>It holds; these events are to be appended.</summary>
 /// <param name="Events">At least one.</param>
-public sealed record Accepted(IReadOnlyList<CardEvent> Events) : Decision;
+public sealed record Accepted(IReadOnlyList<CardEvent> Events) : Decision
+{
+    /// <summary>The card as it will stand, as far as the decision had to look ahead; null when nobody did.</summary>
+    internal JobCard? Then { get; init; }
+}
 
 /// <summary>It cannot be.</summary>
 /// <param name="Reasons">Every reason, at least one.</param>

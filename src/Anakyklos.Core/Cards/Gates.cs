@@ -20,29 +20,28 @@ public sealed partial class JobCard
     // Without a time: what stands in the way until somebody does something, and no wait.
     private IReadOnlyList<Refusal> Standing(SheetStep step, DateTimeOffset? now)
     {
-        IReadOnlyList<Refusal> found =
-        [
-            .. StopInTheWay(step), .. LiftInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. ColdInTheWay(step, now),
-            .. Gate(step), .. NeedsThere(step),
-        ];
-        found = [.. found.Distinct()];
+        IReadOnlyList<Refusal> found = [.. Blocking(step, now).Distinct()];
         return found.Count > 0 ? found : [.. OrderInTheWay(step)];
     }
 
-    // Too much torque is answered at the step itself, so it is where the hands go on.
-    private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) || Standing(step, null).Count == 0;
+    private IEnumerable<Refusal> Blocking(SheetStep step, DateTimeOffset? now) =>
+        StopInTheWay(step).Concat(LiftInTheWay(step)).Concat(EngineInTheWay(step)).Concat(WaitsInTheWay(step, now))
+            .Concat(ColdInTheWay(step, now)).Concat(Gate(step)).Concat(NeedsThere(step));
+
+    // Too much torque is answered at the step itself, so it is where the hands go on. One reason is enough: no other is looked for.
+    private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) || !(Blocking(step, null).Any() || OrderInTheWay(step).Any());
 
     // The lift is not moved for nothing: something must be able to be done where it goes, or it comes down at the end.
     private bool IsWorthMoving(SheetStep move)
     {
         var there = Remaining.SkipWhile(s => s.Id != move.Id).SkipWhile(s => s.MovesLift).TakeWhile(s => !s.MovesLift).ToList();
         return there.Count == 0 ? LiftUp && move.Traits.Lift is LiftMove.ReadyToLower or LiftMove.Lowers
-            : there.Any(s => Unmoved(s, null).Count == 0);
+            : there.Any(s => !Unmoved(s).Any());
     }
 
-    private IReadOnlyList<Refusal> Unmoved(SheetStep step, DateTimeOffset? now) =>
-        [.. StopInTheWay(step), .. EngineInTheWay(step), .. WaitsInTheWay(step, now), .. Gate(step), .. NeedsThere(step),
-            .. OrderInTheWay(step)];
+    private IEnumerable<Refusal> Unmoved(SheetStep step) =>
+        StopInTheWay(step).Concat(EngineInTheWay(step)).Concat(WaitsInTheWay(step, null)).Concat(Gate(step)).Concat(NeedsThere(step))
+            .Concat(OrderInTheWay(step));
 
     // Whatever starts the engine goes through its gate, whatever else it is.
     private IEnumerable<Refusal> Gate(SheetStep step) => step.RunsEngine ? BeforeStarting(step) : Coach.Of(step).Gate(this, step);

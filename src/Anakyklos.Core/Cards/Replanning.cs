@@ -67,18 +67,18 @@ public sealed partial class JobCard
 
     // The next step is always one that can be done now, where there is any. What was left for later and is done, and a lift moved by hand,
     // let the rest take its place again in any case.
-    private IEnumerable<CardEvent> OrderedAfter(CardCommand command, IReadOnlyList<CardEvent> events, Person by, DateTimeOffset now)
+    private IEnumerable<CardEvent> OrderedAfter(CardCommand command, IReadOnlyList<CardEvent> events, JobCard after, Person by,
+        DateTimeOffset now)
     {
         if (events.Any(e => e is PlanChanged or Signed or CardVoided))
             return [];
-        var after = Soon(events, by, now);
         if (command is MoveLift)
             return after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered");
-        if (Steps.FirstOrDefault(s => State(s.Id).Status == StepStatus.Aside && after.Step(s.Id) is not null
-            && after.IsDone(s)) is { } done)
+        var effects = events.SelectMany(e => e.Frozen?.Effects ?? []).ToList();
+        if (Among(effects.Select(e => e is StepEnds ends ? ends.Step : (e as StepLeftOut)?.Step))
+            .FirstOrDefault(s => State(s.Id).Status == StepStatus.Aside && after.IsDone(s)) is { } done)
             return after.Replanned(now, [], null, $"“{done.Title}” is done");
-        if (command is not TakeBack
-            && Steps.FirstOrDefault(s => WasDone(s) && after.Step(s.Id) is not null && after.IsLeft(s.Id)) is { } again)
+        if (Among(effects.Select(e => (e as StepBeginsAgain)?.Step)).FirstOrDefault(s => WasDone(s) && after.IsLeft(s.Id)) is { } again)
             return after.Replanned(now, [], null, $"“{again.Title}” is done again");
         if (after.Next is not { } next || after.CanBegin(next))
             return [];
@@ -88,6 +88,8 @@ public sealed partial class JobCard
             && after.Soon(other, by, now) is { Next: { } better } then
             && then.CanBegin(better) ? other : [];
     }
+
+    private IEnumerable<SheetStep> Among(IEnumerable<StepId?> steps) => steps.OfType<StepId>().Select(Step).OfType<SheetStep>();
 
     private PlanStart StandsAt(DateTimeOffset now, IReadOnlyList<StepId> alsoBlocked, StepId? first)
     {

@@ -41,7 +41,7 @@ public static class CardWalk
             switch (card.Decide(UsualPress.Of(card, step), Hand, now, facts))
             {
                 case Accepted accepted when presses < 4 * card.Steps.Count:
-                    card = After(card, accepted, now);
+                    card = card.Taking(accepted, Guid.Empty, Hand, now).Card;
                     break;
                 case Refused refused:
                     return $"“{step.Title}” is refused when its turn comes: {string.Join(" ", refused.Reasons)}";
@@ -61,11 +61,5 @@ public static class CardWalk
         foreach (var wait in card.Waits.Where(w => w.Until > now && (w.Id == step.Id || step.Awaits.Contains(w.Id))))
             now = wait.Until > now ? wait.Until : now;
         return step.Cold && card.InTheWay(step, now).Count > 0 ? now + card.Sheet.CoolsIn : now;
-    }
-
-    private static JobCard After(JobCard card, Accepted accepted, DateTimeOffset now)
-    {
-        var seq = card.History.Count;
-        return card.With([.. accepted.Events.Select(e => new Recorded(++seq, now, Hand, Guid.Empty, e))]);
     }
 }
