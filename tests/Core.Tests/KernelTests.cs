@@ -418,4 +418,19 @@ public sealed class KernelTests
         var signed = (Signed)Assert.IsType<Accepted>(card.Decide(new Sign(), Iona, now)).Events.Single();
         Assert.Equal(Km(153_200), Assert.Single(signed.Due).Next.At);
     }
+
+    [Fact]
+    public void What_was_pressed_last_is_named_by_what_it_was_and_not_by_the_order_that_followed()
+    {
+        _bench.WorkUpTo("warm-up");
+        _bench.Do(new PutAside("warm-up", "The extractor is out"));
+        Assert.IsType<PlanChanged>(Card.History[^1].Event);
+        var pressed = Card.LastPressOf(Iona.Id)!;
+        Assert.IsType<StepPutAside>(pressed.Event);
+        _bench.Do(new TakeBack(pressed.Seq));
+        Assert.Equal(StepStatus.Waiting, Card.State("warm-up").Status);
+        var early = Card.Remaining.First(s => !s.MovesLift && s.Id != Card.Next!.Id && Card.InTheWay(s, _bench.Now).Count == 0);
+        _bench.Do(new TakeEarly(early.Id));
+        Assert.IsType<PlanChanged>(Card.LastPressOf(Iona.Id)!.Event);
+    }
 }

@@ -142,6 +142,9 @@ internal sealed record CardState
     /// <summary>What was seen.</summary>
     internal ImmutableList<Noted<FindingNoted>> Findings { get; init; } = [];
 
+    /// <summary>Those of them that were graded stop, decided or not; every step that runs the engine asks for these.</summary>
+    internal ImmutableList<Noted<FindingNoted>> Stops { get; init; } = [];
+
     /// <summary>What the lead decided, by the seq of the finding.</summary>
     internal ImmutableDictionary<int, Noted<StopDecided>> Decided { get; init; } = ImmutableDictionary<int, Noted<StopDecided>>.Empty;
 

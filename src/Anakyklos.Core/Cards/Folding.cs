@@ -20,7 +20,7 @@ public sealed partial class JobCard
         StepPutAside e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Aside, r, e.Reason)) },
         DeviationTaken e => All(s with { Deviations = s.Deviations.Add(new(r.Seq, r, e)) }, r),
         Countersigned e => s with { Countersigned = s.Countersigned.Add(e.Of) },
-        FindingNoted e => s with { Findings = s.Findings.Add(new(r.Seq, r, e)) },
+        FindingNoted e => Found(s, new(r.Seq, r, e)),
         StopDecided e => s with { Decided = s.Decided.SetItem(e.Of, new(r.Seq, r, e)) },
         CarriedMended e => s with { Mended = s.Mended.Add(e.Index) },
         LiftMoved e => Apply(s, new LiftMoves(e.Up), r),
@@ -75,6 +75,12 @@ public sealed partial class JobCard
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
         _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),
+    };
+
+    private static CardState Found(CardState s, Noted<FindingNoted> finding) => s with
+    {
+        Findings = s.Findings.Add(finding),
+        Stops = finding.Event.Grade == FindingGrade.Stop ? s.Stops.Add(finding) : s.Stops,
     };
 
     private static CardState Changed(CardState s, FluidId fluid, Func<FluidState, FluidState> change) =>

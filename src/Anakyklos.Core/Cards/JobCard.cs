@@ -146,8 +146,7 @@ public sealed partial class JobCard
         && !IsCountersigned(d.Seq)).Select(d => d.Seq);
 
     /// <summary>Findings graded stop about which the lead has not decided: nothing starts, drives or is signed until then.</summary>
-    public IEnumerable<Noted<FindingNoted>> Stops => _state.Findings.Where(f => f.Event.Grade == FindingGrade.Stop
-        && DecisionOn(f.Seq) is null);
+    public IEnumerable<Noted<FindingNoted>> Stops => _state.Stops.Where(f => DecisionOn(f.Seq) is null);
 
     /// <summary>How a fluid of this card is filled, with the card's school.</summary>
     /// <returns>The fill, with the school of the workshop where the card was opened with one.</returns>

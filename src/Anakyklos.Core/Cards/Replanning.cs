@@ -79,7 +79,7 @@ public sealed partial class JobCard
             .FirstOrDefault(s => State(s.Id).Status == StepStatus.Aside && after.IsDone(s)) is { } done)
             return after.Replanned(now, [], null, $"“{done.Title}” is done");
         if (Among(effects.Select(e => (e as StepBeginsAgain)?.Step)).FirstOrDefault(s => WasDone(s) && after.IsLeft(s.Id)) is { } again)
-            return after.Replanned(now, [], null, $"“{again.Title}” is done again");
+            return after.Replanned(now, [], null, $"“{again.Title}” is to be done again");
         if (after.Next is not { } next || after.CanBegin(next))
             return [];
         // Where no order helps, the order stays, and the step says what stands in its way.

@@ -8,13 +8,16 @@ namespace Anakyklos.Core.Cards;
 /// <summary>What was pressed by mistake is taken back.</summary>
 public sealed partial class JobCard
 {
-    /// <summary>What a person pressed last and could take back: the last event of that command; null when there is none.</summary>
+    /// <summary>What a person pressed last and could take back: the last event of that command, a change of order only where it did
+    /// nothing else; null when there is none.</summary>
     /// <param name="person">Person id.</param>
     public Recorded? LastPressOf(PersonId person)
     {
         var taken = TakenIn(_history);
-        return _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
+        var last = _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
             && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame));
+        return last?.Event is PlanChanged
+            ? _history.LastOrDefault(h => h.Command == last.Command && h.Seq <= last.Seq && h.Event is not PlanChanged) ?? last : last;
     }
 
     /// <summary>What happened at steps of a kind and was not taken back, in its order: what that kind folds its own state from.</summary>

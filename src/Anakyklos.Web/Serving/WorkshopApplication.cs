@@ -23,7 +23,9 @@ public static class WorkshopApplication
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.WebHost.UseUrls($"http://*:{options.Port}");
-        builder.Logging.SetMinimumLevel(LogLevel.Warning).AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+        builder.Logging.SetMinimumLevel(LogLevel.Warning).AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
+            // Nobody here reads traces of requests, and each would be given one; what fails is told by other parts.
+            .AddFilter("Microsoft.AspNetCore.Hosting.Diagnostics", LogLevel.None);
         AddWorkshop(builder.Services, options, time);
         var app = builder.Build();
         UseWorkshop(app);
