@@ -52,6 +52,9 @@ public sealed class PuttingRightTests
         card = Given(card, found, now);
         Assert.Contains(card.Open, o => o.Kind == OpenKind.Fastener && o.Id == tighten.What);
         var loose = card.History.Count;
+        // All of it is in the plan, so that it can be seen how long it takes.
+        Assert.Equal(card.Remaining.Where(s => !s.MovesLift).Select(s => s.Id.Text).Order(StringComparer.Ordinal),
+            card.PlanFrom(now).Steps.Where(s => !s.MovesLift).Select(s => s.Id.Text).Order(StringComparer.Ordinal));
         for (var presses = 0; card.Next is { } next; presses++)
         {
             Assert.True(presses < 300, $"{what}: “{next.Title}” comes again and again.");

@@ -101,7 +101,11 @@ public sealed partial class JobCard
             _state.Waits.Where(w => w.Until > now).ToDictionary(w => w.Id, w => w.Until - now - (begun?.Takes ?? TimeSpan.Zero))
                 .Concat(begun?.Wait is { } wait ? [new(begun.Id, wait.Lasts)] : []).ToDictionary(),
             LiftUp, (begun ?? LastDone)?.Place,
-            (Moves(Steps.Where(IsDone), true), Moves(Steps.Where(IsDone), false)));
+            (Moves(Steps.Where(IsDone), true), Moves(Steps.Where(IsDone), false)))
+        {
+            Reopened = _state.Open.Where(o => o.Kind == OpenKind.Fastener && Step(o.By) is { Traits.Fastens: true })
+                .Select(o => o.By).ToHashSet(),
+        };
     }
 
     // The number of the last move in this direction; a move that was only begun counts, so that the next one is looked at afresh.

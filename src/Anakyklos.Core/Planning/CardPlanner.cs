@@ -58,7 +58,8 @@ public static class CardPlanner
             [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People, s.Alone,
                 s.Traits.LaysOut || s.Id == UsualSteps.UsedOil))],
             [.. work.Links.Select(l => new OrderingLag(index[l.Before], index[l.After], (int)l.Lag.TotalSeconds))],
-            [.. work.Spans.Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
+            [.. work.Spans.Where(s => !start.Reopened.Contains(s.Closes))
+                .Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
             Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))
         {
             Pairs = [.. Pairs(work).Select(p => (index[p.Opens.Id], index[p.Closes.Id]))],
@@ -98,6 +99,10 @@ public static class CardPlanner
 public sealed record PlanStart(IReadOnlySet<StepId> Done, IReadOnlySet<StepId> Blocked, IReadOnlyDictionary<StepId, TimeSpan> Waits,
     bool LiftUp, Place? Place, (int Up, int Down) Moves)
 {
+    /// <summary>Steps that close what counts as open again, though what opened it was done long ago: what is barred while it is open for
+    /// the first time, such as work that needs the vehicle down, is not barred now.</summary>
+    public IReadOnlySet<StepId> Reopened { get; init; } = new HashSet<StepId>();
+
     /// <summary>Nothing done, lift down.</summary>
     public static PlanStart Fresh { get; } = new(new HashSet<StepId>(), new HashSet<StepId>(), new Dictionary<StepId, TimeSpan>(), false,
         null, (0, 0));
