@@ -1,4 +1,4 @@
-// Confirming over HTTP with eight clients, against a bare endpoint that does one synced insert behind one lock. The two take
+// Confirming over HTTP with eight clients and with one, against a bare endpoint that does one synced insert behind one lock. The two take
 // turns on one file system, so that what the machine does meanwhile hits both; ratios count. Then the bytes of the lift page and the time
 // to the first answer.
 import { spawn } from 'node:child_process';
@@ -36,11 +36,11 @@ function request(port, method, path, headers = {}, body = null) {
   });
 }
 
-async function press(seconds, send) {
+async function press(seconds, send, clients = CLIENTS) {
   const times = [];
   const end = performance.now() + seconds * 1000;
   await Promise.all(
-    Array.from({ length: CLIENTS }, async (_, worker) => {
+    Array.from({ length: clients }, async (_, worker) => {
       while (performance.now() < end) {
         const from = performance.now();
         const answer = await send(worker, times.length);
@@ -74,17 +74,18 @@ try {
   // Long enough for the runtime to have compiled both for good.
   await press(12, confirm);
   await press(12, insert);
-  const times = { ours: [], bare: [] };
-  for (let round = 0; round < ROUNDS; round++) {
-    times.bare.push(...(await press(SECONDS, insert)));
-    times.ours.push(...(await press(SECONDS, confirm)));
+  for (const clients of [CLIENTS, 1]) {
+    const times = { ours: [], bare: [] };
+    for (let round = 0; round < ROUNDS; round++) {
+      times.bare.push(...(await press(SECONDS, insert, clients)));
+      times.ours.push(...(await press(SECONDS, confirm, clients)));
+    }
+    const row = (name, part) => cells(name, at(times.ours, part), at(times.bare, part));
+    console.log(`| confirm with ${clients} client${clients > 1 ? 's' : ''} | Anakyklos | bare insert | ratio |\n| --- | --- | --- | --- |`);
+    console.log(row('median', 0.5));
+    console.log(row('99th percentile', 0.99));
+    console.log(`| answers in ${ROUNDS * SECONDS} s | ${times.ours.length} | ${times.bare.length} | |\n`);
   }
-  const row = (name, part) =>
-    cells(name, at(times.ours, part), at(times.bare, part));
-  console.log(`| confirm with ${CLIENTS} clients | Anakyklos | bare insert | ratio |\n| --- | --- | --- | --- |`);
-  console.log(row('median', 0.5));
-  console.log(row('99th percentile', 0.99));
-  console.log(`| answers in ${ROUNDS * SECONDS} s | ${times.ours.length} | ${times.bare.length} | |\n`);
 
   const page = await request(OURS, 'GET', '/lift/1007', { ...headers, 'accept-encoding': 'br' });
   const html = brotliDecompressSync(page.body).toString();

@@ -41,7 +41,7 @@ public class WalkTests
         Assert.NotEmpty(SheetRehearsal.Read(System.Text.Encoding.UTF8.GetBytes(broken)).Errors);
     }
 
-    public static TheoryData<int> Seeds => [.. Enumerable.Range(0, 300)];
+    public static TheoryData<int> Seeds => [.. Enumerable.Range(0, 600)];
 
     /// <summary>Each walk is numbered, and the number is an argument of the test: a failure names the walk to take again.</summary>
     [Theory]

@@ -10,7 +10,7 @@ namespace Anakyklos.Core.Tests;
 internal sealed class Wanderer(JobCard card, Random random)
 {
     private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much",
-        "leave", "overfill", "fail", "kit", "order"];
+        "leave", "overfill", "fail", "kit", "order", "right"];
 
     private DateTimeOffset _now = card.History[^1].At;
 
@@ -19,18 +19,28 @@ internal sealed class Wanderer(JobCard card, Random random)
     /// <summary>The card that a seed leads to, worked to its end; the same seed gives the same card.</summary>
     internal static JobCard Through(int seed)
     {
+        var walk = Make(seed);
+        walk.Through();
+        return walk.Card;
+    }
+
+    private static Wanderer Make(int seed)
+    {
         var random = new Random(seed);
         var sheets = ComposerTests.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         JobId[] jobs = [.. sheet.Jobs.Keys.OrderBy(_ => random.Next()).Take(1 + random.Next(3))];
-        var walk = new Wanderer(On(sheet.Id.Text, jobs), random);
-        for (var presses = 0; presses < 90 && walk.Card.Ended is null && walk.Card.Next is not null; presses++)
+        return new(On(sheet.Id.Text, jobs), random);
+    }
+
+    private void Through()
+    {
+        for (var presses = 0; presses < 90 && Card.Ended is null && Card.Next is not null; presses++)
             if (random.Next(4) == 0)
-                walk.Stray();
+                Stray();
             else
-                walk.GoOn();
-        walk.Finish();
-        return walk.Card;
+                GoOn();
+        Finish();
     }
 
     private string Told =>
@@ -48,7 +58,7 @@ internal sealed class Wanderer(JobCard card, Random random)
         return true;
     }
 
-    internal void GoOn()
+    private void GoOn()
     {
         var step = Card.Next!;
         _now += step.Takes;
@@ -76,7 +86,7 @@ internal sealed class Wanderer(JobCard card, Random random)
             + $"{(Card.LiftUp ? "up" : "down")}, left {string.Join(" ", Card.Remaining.Select(r => r.Id))}");
     }
 
-    internal void Stray()
+    private void Stray()
     {
         var step = Card.Next!;
         var any = Card.Steps[random.Next(Card.Steps.Count)];
@@ -105,20 +115,36 @@ internal sealed class Wanderer(JobCard card, Random random)
             case "kit" when Card.Kit is not null && Card.Steps.FirstOrDefault(s =>
                 s.Kind == StepKind.Kit) is { } kit: Give(UsualPress.Of(Card, kit)); break;
             case "order": Give(new OrderAgain()); break;
+            case "right": PutRight(); break;
         }
     }
 
-    internal void Finish()
+    private void PutRight()
+    {
+        if (Card.CanBePutRight.Where(h => h.Event is ReadingTaken).ToList() is { Count: > 0 } readings)
+            Give(new CorrectReading(readings[random.Next(readings.Count)].Seq, Nm(random.Next(3) switch { 0 => 1.1m, 1 => 900, _ => 25 }),
+                "Read the wrong line"));
+    }
+
+    private void Finish()
+    {
+        Work();
+        // At hand-over the readings are seen together, and it is then that one is found wrong.
+        PutRight();
+        Work();
+        foreach (var stop in Card.Stops.ToList())
+            Give(new DecideStop(stop.Seq, true, "Mended"), Una);
+        foreach (var seq in Card.WantingCountersignature.ToList())
+            Give(new Countersign(seq), Una);
+        Assert.True(Give(new Sign()), $"Not signable: {string.Join(" ", Card.BeforeSigning())} — {Told}");
+    }
+
+    private void Work()
     {
         for (var presses = 0; Card.Ended is null && Card.Next is not null; presses++)
         {
             Assert.True(presses < 600, $"It never ends: {Told}");
             GoOn();
         }
-        foreach (var stop in Card.Stops.ToList())
-            Give(new DecideStop(stop.Seq, true, "Mended"), Una);
-        foreach (var seq in Card.WantingCountersignature.ToList())
-            Give(new Countersign(seq), Una);
-        Assert.True(Give(new Sign()), $"Not signable: {string.Join(" ", Card.BeforeSigning())} — {Told}");
     }
 }

@@ -54,8 +54,9 @@ public sealed partial class JobCard
         var rest = Jobs.Where(j => j != job).ToHashSet();
         var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
         var touched = opened.Count > 0 || _state.Fluids.Count > 0;
+        var reach = Reach();
         var kept = Steps.Where(s => !IsLeft(s.Id)
-            || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || (touched && Proves(s))))).ToList();
+            || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s) || (touched && Proves(s))))).ToList();
         var ids = kept.Select(s => s.Id).ToHashSet();
         var last = kept.Where(k => k.Traits.Closes && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)
             .Select(g => g.Last().Id).ToHashSet();
@@ -74,6 +75,17 @@ public sealed partial class JobCard
             { Engine: EngineUse.Stops } => EngineRuns,
             _ => false,
         };
+
+        // A joint that turned out loose may lie behind what was shut since.
+        HashSet<AccessId> Reach()
+        {
+            var loose = Sheet.Fasteners.Values.Where(HasOpen).ToList();
+            var goesUp = loose.Any(f => Remaining.Any(s => s.Traits.Fastens && s.What == f.Id && s.Lift == LiftNeed.Up));
+            return [.. InFrontOf(loose.SelectMany(f => f.Needs), goesUp).Where(a => !HasOpen(a)).Select(a => a.Id)];
+        }
+
+        bool Reaches(SheetStep s) => s.Traits is { Opens: true, LetsOut: false } or { Sets: true } or { Closes: true }
+            && Sheet.Access.TryGetValue(s.What, out var access) && reach.Contains(access.Id);
 
         bool Proves(SheetStep s) =>
             s.Traits is { Engine: EngineUse.Starts or EngineUse.Stops } or { LooksAtJoints: true } or { LooksOver: true }

@@ -33,32 +33,42 @@ public sealed partial class JobCard
             ? Steps.Where(s => s.Traits.Engine is EngineUse.Starts or EngineUse.Stops && WasDone(s)).ToList() : [];
         var goesUp = step.Lift == LiftNeed.Up || looks.Any(s => s.Lift == LiftNeed.Up);
         var needs = looks.Concat(proofs).SelectMany(s => s.Needs).Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey);
-        var shut = Before(Sheet.Fasteners[step.What].Needs.Concat(needs), goesUp).Where(a => !HasOpen(a)).ToList();
+        var shut = InFrontOf(Sheet.Fasteners[step.What].Needs.Concat(needs), goesUp).Where(a => !HasOpen(a)).ToList();
         IEnumerable<SheetStep> swept = proofs.Count == 0 ? [] : Steps.Where(s => s.Traits.LooksOver && !s.MovesLift && WasDone(s)
             && s.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey).Select(id => Sheet.Access[id])
                 .All(a => HasOpen(a) || shut.Contains(a)));
+        IReadOnlyList<StepId> again =
+        [
+            .. looks.Concat(proofs).Concat(swept).Select(s => s.Id),
+            .. shut.SelectMany(a => IsOpenedAgain(a, a.ClosedToRun && proofs.Count > 0)),
+            .. proofs.Count > 0 ? KeyComesOut() : [],
+        ];
         return
         [
-            .. looks.Concat(proofs).Concat(swept).SelectMany(s => new Effect[] { new StepBeginsAgain(s.Id), new WaitEnds(s.Id) }),
-            .. shut.SelectMany(a => IsOpenedAgain(a, a.ClosedToRun && proofs.Count > 0)).Select(id => new StepBeginsAgain(id)),
-            .. proofs.Count > 0 ? KeyComesOut() : [],
+            .. again.Concat(IsDoneWith([step.Id, .. again])).SelectMany(id => new Effect[] { new StepBeginsAgain(id), new WaitEnds(id) }),
         ];
     }
 
+    // What was done so that a level is read at once, such as going through the gears, is done again when other work comes in between.
+    private IEnumerable<StepId> IsDoneWith(IReadOnlyCollection<StepId> again) => Work.Spans
+        .Where(span => Step(span.Opens) is { Traits: { Opens: false, LetsOut: false, Sets: false } } begun && WasDone(begun)
+            && Step(span.Closes) is { Traits.Levels: true } && IsLeft(span.Closes) && span.Barred.Any(again.Contains))
+        .Select(span => span.Opens).Distinct();
+
     // A key that was locked away a second time comes out once more for the run.
-    private IEnumerable<Effect> KeyComesOut()
+    private IEnumerable<StepId> KeyComesOut()
     {
         foreach (var set in Steps.Where(s => s.Traits.Sets && Composing.UsualSteps.IsAgain(s) && WasDone(s)))
             if (Sheet.Access[set.What] is { ClosedToRun: true } hold && HasOpen(hold)
                 && Steps.FirstOrDefault(s => s.Traits.Closes && s.What == hold.Id) is { } away)
             {
-                yield return new StepBeginsAgain(set.Id);
-                yield return new StepBeginsAgain(away.Id);
+                yield return set.Id;
+                yield return away.Id;
             }
     }
 
     // All that has to be off to get at something; with what holds the vehicle where it goes up.
-    private IEnumerable<Access> Before(IEnumerable<AccessId> needs, bool goesUp)
+    private IEnumerable<Access> InFrontOf(IEnumerable<AccessId> needs, bool goesUp)
     {
         var found = new HashSet<AccessId>();
         var left = new Queue<AccessId>(needs.Concat(goesUp ? Sheet.Access.Values.Where(a => a.HoldsVehicle).Select(a => a.Id) : []));

@@ -17,7 +17,8 @@ internal sealed class UsualSteps(ModelSheet sheet)
     /// <summary>The id of a step that is done a second time, after the road test or the run.</summary>
     internal static StepId Again(StepId step) => step.Text + Second;
 
-    internal static bool IsAgain(SheetStep step) => step.Id.Text.EndsWith(Second, StringComparison.Ordinal);
+    internal static bool IsAgain(SheetStep step) => step.Id.Text.EndsWith(Second, StringComparison.Ordinal)
+        && step.Traits is { LooksAtJoints: true } or { Opens: true } or { Sets: true } or { Closes: true };
 
     private readonly ILookup<(string, ThingId), SheetStep> _own = sheet.Steps.Values.ToLookup(s => (s.Kind, s.What));
 

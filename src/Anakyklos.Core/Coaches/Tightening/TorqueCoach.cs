@@ -101,6 +101,9 @@ internal abstract class TorqueCoach : Coach
         // What alone does not stand in its way is the too much that it puts right.
         var ways = at.Card.IsLeft(at.Id) && outcome == TorqueOutcome.Passes
             ? at.Card.InTheWay(at.Step, at.Now).Except(StandsStill(at.Card, at.Step)).ToList() : [];
+        // A joint that turns out loose is not left under pressure until somebody comes to the next step.
+        if (outcome != TorqueOutcome.Passes && at.Card.EngineRuns)
+            ways = [.. at.Card.EngineInTheWay(at.Step)];
         var late = ways.Count > 0 ? new Refused(ways) : null;
         return Wordless(said.Reason, "reason", "The reason") ?? Implausible(said.Reading) ?? late
             ?? (Decision)Yes(new ReadingTaken(at.Id, said.Reading, outcome, said.Of, said.Reason));
