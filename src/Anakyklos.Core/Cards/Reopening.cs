@@ -16,8 +16,7 @@ public sealed partial class JobCard
         return
         [
             new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, fastener.Id), fastener.Name, why, tighten.Id),
-            .. IsDoneAgain(tighten, fastener.Seal is not null || fastener.System is not null || fastener.Drains is not null,
-                IsPumped(fastener)),
+            .. IsDoneAgain(tighten, fastener.Seal is not null || fastener.System is not null, IsPumped(fastener)),
         ];
     }
 
