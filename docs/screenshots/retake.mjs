@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { signIn, tapStick, title, toTheFirstWheel, workUpTo } from '../../tests/browser/lift.mjs';
+import { key, signIn, tapStick, title, toTheFirstWheel, workUpTo } from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
 
 const here = import.meta.dirname;
@@ -23,7 +23,7 @@ try {
     await of.waitForTimeout(400);
     await of.screenshot({ path: join(here, `${name}.png`) });
   };
-  const enter = () => page.keyboard.press('Enter');
+  const enter = () => key(page, 'Enter');
   await signIn(page);
   await page.goto('/intake?plate=HD-07');
   await page.getByLabel('Odometer').fill('148200');

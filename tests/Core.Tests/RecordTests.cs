@@ -68,6 +68,28 @@ public sealed class RecordTests
             (strayed.Reason, strayed.By.Name, strayed.SecondName, strayed.NeedsSecondName));
     }
 
+    [Theory]
+    [InlineData(KitChoice.OldAgain, "old", "Old")]
+    [InlineData(KitChoice.InHand, "new", "New")]
+    public void A_washer_that_went_back_is_not_called_new(KitChoice washer, string called, string first)
+    {
+        _bench.WorkUpTo("lay-out-kit");
+        _bench.Do(FullKit() with
+        {
+            Parts = Courier.Parts.Keys.ToDictionary(id => id, id => id == "drain-washer" && washer == KitChoice.OldAgain
+                ? new KitPart(washer, "", "The box is empty") : new KitPart(KitChoice.InHand)),
+        });
+        var card = _bench.Card;
+        string Title(StepId step) => card.TitleOf(card.Step(step)!);
+        Assert.Equal($"Wipe the sealing face, {called} washer on the plug", Title("fit-washer"));
+        Assert.Equal($"Tighten the engine drain plug onto its {called} washer", Title("tighten-drain-plug"));
+        Assert.Equal($"{first} washer on", card.TitleOf(card.Step("fit-washer")! with { Title = "New washer on" }));
+        // What else is new stays so called.
+        Assert.All(card.Steps.Where(s => s.What != "drain-washer" && s.What != "engine-drain-plug"),
+            s => Assert.Equal(s.Title, card.TitleOf(s)));
+        Assert.Equal("gone", card.TitleOf((StepId)"gone"));
+    }
+
     [Fact]
     public void A_signed_card_says_when_each_job_falls_due_and_what_went_in()
     {

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { signIn, title, toTheFirstWheel } from './lift.mjs';
+import { key, signIn, title, toTheFirstWheel } from './lift.mjs';
 
 test.describe.configure({ mode: 'serial' });
 let card = 0;
@@ -15,7 +15,7 @@ test('a wheel is bled stroke by stroke; the reservoir warns in time, bubbles beg
   await expect(page.locator('.two-people')).toContainText('Takes two');
   await expect(figure(page)).toHaveText('0');
   for (const stroke of ['1', '2', '3']) {
-    await page.keyboard.press('Enter');
+    await key(page, 'Enter');
     await expect(figure(page)).toHaveText(stroke);
   }
   await expect(page.locator('.reservoir-left')).toContainText('7 strokes');
@@ -30,9 +30,9 @@ test('a wheel is bled stroke by stroke; the reservoir warns in time, bubbles beg
   await page.getByRole('button', { name: 'Bubbles', exact: true }).click();
   await expect(figure(page)).toHaveText('0');
   await expect(page.locator('.lift-main .main')).toContainText('Filled to the upper line');
-  await page.keyboard.press('Enter');
+  await key(page, 'Enter');
   await expect(page.locator('.reservoir-left')).toContainText('10 strokes');
-  await page.keyboard.press('u');
+  await key(page, 'u');
   await expect(page.locator('.reservoir-left')).toContainText('Fill it now');
 });
 
@@ -76,7 +76,7 @@ test('the usual press alone bleeds the other wheels, and the card is signed', as
         .innerText()
         .catch(() => '');
     const before = await sight();
-    await page.keyboard.press('Enter');
+    await key(page, 'Enter');
     await expect.poll(sight, { message: `the press at “${await title(page).catch(() => '')}”` }).not.toBe(before);
   }
   await expect(page).toHaveURL(new RegExp(`/handover/${card}`));

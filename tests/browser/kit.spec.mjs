@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { signIn, title } from './lift.mjs';
+import { key, signIn, title } from './lift.mjs';
 
 /** A vehicle that no other test has: opens its first card and gives the number. */
 async function openNew(page, plate, model, job) {
@@ -18,7 +18,7 @@ async function openNew(page, plate, model, job) {
 
 const scan = async (page, number) => {
   await page.getByLabel('Scan a part').fill(number);
-  await page.keyboard.press('Enter');
+  await key(page, 'Enter');
   await expect(page.locator('.kit-scanned')).toBeVisible();
 };
 
@@ -74,7 +74,7 @@ test('a kit is scanned part by part; the card waits for the boat and wakes when 
   await effie.goto('/stores');
   await effie.getByLabel('Part number').fill('sk3312s');
   await effie.getByLabel('Pieces').fill('4');
-  await effie.keyboard.press('Enter');
+  await key(effie, 'Enter');
   await expect(effie.getByRole('status').first()).toContainText('Card 1008 waited for it and goes on');
   await page.reload();
   await expect(page.locator('.bay', { hasText: 'HD-16' })).not.toContainText('waits for');

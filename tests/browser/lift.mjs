@@ -33,6 +33,12 @@ export async function openCard(page, odometer) {
   return Number(page.url().match(/lift\/(\d+)/)[1]);
 }
 
+/** The key, once the page has been there long enough to be read; before that a press is taken for an echo. */
+export async function key(page, name) {
+  await page.locator('html:not(.deaf)').waitFor();
+  await page.keyboard.press(name);
+}
+
 export const title = (page) => page.locator('main h1').innerText();
 
 /** From the yard to the first wheel of a card that only changes HD-04's brake fluid; gives the card's number. */
@@ -57,7 +63,7 @@ export async function toTheFirstWheel(page) {
       if (await page.locator('#kit [name=pan]').count()) await page.locator('#kit [name=pan]').fill('8 L');
       await page.locator('#kit [name="oils.brake-fluid.amount"]').fill('2 L');
       await page.locator('.lift-main .main').click();
-    } else await page.keyboard.press('Enter');
+    } else await key(page, 'Enter');
     await expect.poll(() => title(page).catch(() => now)).not.toBe(now);
   }
   return card;

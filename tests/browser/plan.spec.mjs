@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { signIn, title } from './lift.mjs';
+import { key, signIn, title } from './lift.mjs';
 
 const EIGHTH = readFileSync(new URL('./curlew-60.json', import.meta.url), 'utf8');
 const FULL = [
@@ -56,7 +56,7 @@ async function press(page, times) {
       await expect.poll(() => title(page)).not.toBe(now);
       continue;
     }
-    await page.keyboard.press('Enter');
+    await key(page, 'Enter');
     if (await page.locator('input:focus').count()) await page.locator('.lift-main .main').click();
     await expect
       .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {

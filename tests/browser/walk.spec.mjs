@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openCard, signIn, tapStick, workUpTo } from './lift.mjs';
+import { key, openCard, signIn, tapStick, workUpTo } from './lift.mjs';
 
 // The same card from opening to signature: by keyboard on a stand, by thumb on a phone, and without script.
 async function walk(page, odometer, by) {
@@ -60,10 +60,10 @@ async function walk(page, odometer, by) {
 
 test('by keyboard, with Enter alone', async ({ page }) => {
   await walk(page, '148200', {
-    press: () => page.keyboard.press('Enter'),
+    press: () => key(page, 'Enter'),
     read: async (level) => {
       await tapStick(page, level, (x, y) => page.mouse.click(x, y));
-      await page.keyboard.press('Enter');
+      await key(page, 'Enter');
     },
   });
 });

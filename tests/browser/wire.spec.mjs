@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openCard, signIn, workUpTo } from './lift.mjs';
+import { key, openCard, signIn, title, workUpTo } from './lift.mjs';
 
 test.describe.configure({ mode: 'serial' });
 let card = 0;
@@ -8,9 +8,9 @@ test('a press while the line is dead is kept, said so, and sent once', async ({ 
   await signIn(page);
   card = await openCard(page, '148500');
   await context.setOffline(true);
-  await page.keyboard.press('Enter');
+  await key(page, 'Enter');
   await expect(page.getByRole('status').filter({ hasText: 'No line.' })).toBeVisible();
-  await page.keyboard.press('Enter');
+  await key(page, 'Enter');
   await context.setOffline(false);
   await expect(page.locator('main h1')).toContainText('Chock the rear wheels');
   const events = await (await page.request.get(`/api/v1/cards/${card}/events`)).json();
@@ -24,9 +24,37 @@ test('a second screen moves on by itself and says who did it', async ({ page, br
   await signIn(other, 'Una B.');
   await other.goto(`/lift/${card}`);
   await expect(page.locator('main h1')).toContainText('Chock the rear wheels');
-  await other.keyboard.press('Enter');
+  await key(other, 'Enter');
   await expect(page.locator('.meanwhile')).toContainText('Una B.');
   await expect(page.locator('main h1')).toContainText('Run the engine warm');
+  await other.close();
+});
+
+// Pressed the moment the page shows what is next: nobody has read it.
+const pressAtOnce = (page, was) =>
+  page.waitForFunction((before) => {
+    const press = document.querySelector('.lift-main .main');
+    if (document.querySelector('main h1').innerText === before || !document.documentElement.matches('.deaf') || !press) return false;
+    press.click();
+    return true;
+  }, was);
+
+test('a glove that taps twice, or a screen that was moved on under it, does not press the next step', async ({ page, browser }) => {
+  const counted = async () => (await (await page.request.get(`/api/v1/cards/${card}/events`)).json()).length;
+  const other = await browser.newPage();
+  await signIn(page);
+  await page.goto(`/lift/${card}`);
+  await signIn(other, 'Una B.');
+  await other.goto(`/lift/${card}`);
+  for (const pressed of [page, other]) {
+    const [was, before] = [await title(page), await counted()];
+    const echo = pressAtOnce(page, was);
+    await key(pressed, 'Enter');
+    await echo;
+    await expect(page.locator('html')).not.toHaveClass(/deaf/);
+    expect(await counted()).toBe(before + 1);
+    await expect(page.locator('body')).not.toHaveClass(/busy/);
+  }
   await other.close();
 });
 
@@ -37,7 +65,7 @@ test('a second screen on which something was typed is asked first', async ({ pag
   await page.getByLabel('Why?').fill('half a sentence');
   await signIn(other, 'Una B.');
   await other.goto(`/lift/${card}`);
-  await other.keyboard.press('Enter');
+  await key(other, 'Enter');
   await expect(page.getByText('Somebody else moved this card on.')).toBeVisible();
   await expect(page.getByLabel('Why?')).toHaveValue('half a sentence');
   await other.close();
@@ -46,7 +74,7 @@ test('a second screen on which something was typed is asked first', async ({ pag
 test('a wait survives a reload and another screen', async ({ page }) => {
   await signIn(page);
   await page.goto(`/lift/${card}`);
-  await workUpTo(page, 'Wipe the plug', () => page.keyboard.press('Enter'));
+  await workUpTo(page, 'Wipe the plug', () => key(page, 'Enter'));
   const clock = page.locator('.waiting .clock');
   await expect(clock).toHaveText(/^\d\d:\d\d$/);
   await page.reload();
@@ -76,12 +104,12 @@ test('letters press the other buttons and ? lists them', async ({ page }) => {
 test('the dipstick is read with arrow keys', async ({ page }) => {
   await signIn(page);
   await page.goto(`/lift/${card}`);
-  await workUpTo(page, 'Wipe, dip', () => page.keyboard.press('Enter'));
+  await workUpTo(page, 'Wipe, dip', () => key(page, 'Enter'));
   await expect(page.getByRole('slider')).toBeVisible({ timeout: 20_000 });
   await page.getByRole('slider').focus();
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowUp');
   await expect(page.getByLabel('Where does the oil stand?')).toHaveValue('0.25');
-  await page.keyboard.press('Enter');
+  await key(page, 'Enter');
   await expect(page.locator('.value-figure')).toHaveText('0.70');
 });
 

@@ -123,7 +123,7 @@ internal abstract class PressedCoach : Coach
 
     /// <summary>Answers that the step is left out.</summary>
     protected virtual Decision Left(StepAt at, Deviate said) =>
-        at.Leave(said, $"Left out: {at.Step.Title}", at.Card.IsEssential(at.Step));
+        at.Leave(said, $"Left out: {at.Card.TitleOf(at.Step)}", at.Card.IsEssential(at.Step));
 
     /// <summary>What leaving it out does.</summary>
     protected virtual IReadOnlyList<Effect> Leaves(JobCard card, SheetStep step, string reason) =>
@@ -140,7 +140,7 @@ internal sealed class UnknownCoach : Coach
     public override string? Wants(ModelSheet sheet, SheetStep step) => "a kind that is known here";
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
-        [new($"Nobody has said how “{step.Title}” is done.",
+        [new($"Nobody has said how “{card.TitleOf(step)}” is done.",
             "Ask the one who keeps the sheets to put it right; leave it for later meanwhile.")];
 
     internal override Decision Decide(StepAt at, CardCommand said) => at.NotNow() ?? NotHere(at);

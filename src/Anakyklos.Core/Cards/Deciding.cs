@@ -124,7 +124,7 @@ public sealed partial class JobCard
             return NoSuchStep(c.Step);
         if (Wordless(c.Reason, "reason", "The reason") is { } missing)
             return missing;
-        return Yes([new StepPutAside(c.Step, c.Reason), .. Replanned(now, HeldUpBy(step), null, $"“{step.Title}” waits: {c.Reason}")]);
+        return Yes([new StepPutAside(c.Step, c.Reason), .. Replanned(now, HeldUpBy(step), null, $"“{TitleOf(step)}” waits: {c.Reason}")]);
     }
 
     // With the lift, everything waits that needs it where it does not go.
@@ -174,7 +174,7 @@ public sealed partial class JobCard
             yield return new($"{item.Name}: still open{(item.Detail.Length > 0 ? $", {item.Detail}" : "")}.", "Close it first.",
                 Closing(item)?.Id);
         foreach (var step in Remaining)
-            yield return new($"“{step.Title}” is {(State(step.Id).Status == StepStatus.Aside ? "left for later" : "not done")}.",
+            yield return new($"“{TitleOf(step)}” is {(State(step.Id).Status == StepStatus.Aside ? "left for later" : "not done")}.",
                 "Do it first.", step.Id);
         foreach (var stop in Stops)
             yield return new($"“{stop.Event.Text}” was graded stop.", "The workshop lead decides about it at hand-over.");

@@ -35,7 +35,7 @@ public sealed partial class JobCard
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
         if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift
             && s.Traits is { Sets: false, Closes: false } && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
-            events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job.Text, $"{job.Name} given up before “{essential.Title}”",
+            events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job.Text, $"{job.Name} given up before “{TitleOf(essential)}”",
                 c.Reason.Trim(), true));
         events.Add(new PlanChanged(kept, $"{job.Name} given up: {c.Reason.Trim()}", TimeSpan.Zero));
         var after = Soon(events, by, now);

@@ -48,7 +48,7 @@ public sealed partial class JobCard
 
     private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
         .Where(s => IsLeft(s.Id))
-        .Select(s => new Refusal($"“{s.Title}” comes first.", "Do that step first.", s.Id));
+        .Select(s => new Refusal($"“{TitleOf(s)}” comes first.", "Do that step first.", s.Id));
 
     private IEnumerable<Refusal> StopInTheWay(SheetStep step)
     {
@@ -107,7 +107,7 @@ public sealed partial class JobCard
                 yield return new($"{wait.For}: {Left(wait.Until - at)} to go.",
                     "Do something else meanwhile, or end the wait with a reason.");
             else if (id != step.Id && Step(id) is { } before && IsLeft(id))
-                yield return new($"“{before.Title}” comes first.", "Do that step, then wait for it.", id);
+                yield return new($"“{TitleOf(before)}” comes first.", "Do that step, then wait for it.", id);
         }
     }
 
@@ -122,7 +122,7 @@ public sealed partial class JobCard
                     $"Starting needs at least {Litres(safe)}.",
                     First(s => s.Traits.Fills && s.What == system.Id));
         foreach (var prime in Remaining.Where(s => s.Traits.Primes && (step.Traits.Engine == EngineUse.Starts || IsBegun(s))))
-            yield return new($"“{prime.Title}” is not done yet.", "Without it the engine would only be cranked.", prime.Id);
+            yield return new($"“{TitleOf(prime)}” is not done yet.", "Without it the engine would only be cranked.", prime.Id);
         foreach (var r in OpenPlugs("Tighten it before the engine runs."))
             yield return r;
         foreach (var a in Sheet.Access.Values.Where(a => (a.ClosedToRun || a.Intake) && HasOpen(a)))
@@ -155,7 +155,7 @@ public sealed partial class JobCard
 
     internal IEnumerable<Refusal> NotDoneBefore(SheetStep step, Func<SheetStep, bool> which, string what) =>
         Steps.TakeWhile(s => s.Id != step.Id).Where(s => which(s) && State(s.Id).Status != StepStatus.Done)
-            .Select(s => new Refusal($"“{s.Title}” is not done yet.", what, s.Id));
+            .Select(s => new Refusal($"“{TitleOf(s)}” is not done yet.", what, s.Id));
 
     internal IEnumerable<Refusal> HeldDown() => Sheet.Access.Values.Where(a => a.HoldsVehicle && !HasOpen(a))
         .Select(a => new Refusal($"{a.Name}: not in place.", "Set them first.", First(s => s.Traits.Sets && s.What == a.Id)));

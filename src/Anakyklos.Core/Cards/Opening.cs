@@ -60,6 +60,5 @@ public sealed partial class JobCard
         yield return new Opens(new(OpenKind.Fluid, fluid), Sheet.Fluids[fluid].Name, "not at the mark", step.Id);
     }
 
-    private string SealDetail(PartId seal) =>
-        Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain ? "old seal again" : "new seal";
+    private string SealDetail(PartId seal) => IsOldAgain(seal) ? "old seal again" : "new seal";
 }

@@ -58,7 +58,7 @@ public sealed partial class JobCard
         if (IsOver(step, now) is { } over)
             return over;
         return InTheWay(step, now) is { Count: > 0 } reasons ? new Refused(reasons)
-            : Yes([.. Replanned(now, [], c.Step, $"“{step.Title}” taken early")]);
+            : Yes([.. Replanned(now, [], c.Step, $"“{TitleOf(step)}” taken early")]);
     }
 
     private Decision AgainFromHere(DateTimeOffset now) =>
@@ -77,9 +77,9 @@ public sealed partial class JobCard
         var effects = events.SelectMany(e => e.Frozen?.Effects ?? []).ToList();
         if (Among(effects.Select(e => e is StepEnds ends ? ends.Step : (e as StepLeftOut)?.Step))
             .FirstOrDefault(s => State(s.Id).Status == StepStatus.Aside && after.IsDone(s)) is { } done)
-            return after.Replanned(now, [], null, $"“{done.Title}” is done");
+            return after.Replanned(now, [], null, $"“{TitleOf(done)}” is done");
         if (Among(effects.Select(e => (e as StepBeginsAgain)?.Step)).FirstOrDefault(s => WasDone(s) && after.IsLeft(s.Id)) is { } again)
-            return after.Replanned(now, [], null, $"“{again.Title}” is to be done again");
+            return after.Replanned(now, [], null, $"“{TitleOf(again)}” is to be done again");
         if (after.Next is not { } next || after.CanBegin(next))
             return [];
         // Where no order helps, the order stays, and the step says what stands in its way.

@@ -63,7 +63,7 @@ public sealed partial class JobCard
         if (together.Any(h => IsCountersigned(h.Seq) || DecisionOn(h.Seq) is not null))
             return No("Another person put a name to this.", "It stands.");
         if (DependsOn(together) is { } later)
-            return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? Step(s)?.Title ?? s : "the order")}”.",
+            return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? TitleOf(s) : "the order")}”.",
                 "Take that back first, or put it right from here.");
         return Yes(new TakenBack(together[0].Seq, together[^1].Seq));
     }

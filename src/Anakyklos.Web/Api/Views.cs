@@ -19,7 +19,7 @@ public sealed record CardView(CardNumber Id, string Plate, SheetId Sheet, int Sh
 public sealed record StepView(StepId Id, string Kind, string Title, string Phase, Place Place, StepStatus Status)
 {
     internal static IReadOnlyList<StepView> All(JobCard card) =>
-        [.. card.Steps.Select(s => new StepView(s.Id, s.Kind, s.Title, s.Phase, s.Place, card.State(s.Id).Status))];
+        [.. card.Steps.Select(s => new StepView(s.Id, s.Kind, card.TitleOf(s), s.Phase, s.Place, card.State(s.Id).Status))];
 }
 
 /// <summary>A command that was carried out: the card's last seq, and the step that comes next.</summary>

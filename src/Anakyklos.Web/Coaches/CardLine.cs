@@ -10,16 +10,15 @@ public static class CardLine
     /// <summary>One event as a line of the record.</summary>
     public static string Of(JobCard card, Recorded recorded)
     {
-        string Title(StepId step) => card.Step(step)?.Title ?? step.Text;
         return recorded.Event switch
         {
             CardOpened e => $"Card opened at {OdometerText.Of(e.Odometer, Distance.Kilometre)}",
-            StepDone e => Title(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
+            StepDone e => card.TitleOf(e.Step) + (e.Count is { } n ? $" ({n} counted)" : ""),
             PartAwaited e => $"Waits for {e.Name} {e.Number}{(e.Boat is { } boat ? $", boat of {boat:dddd d MMMM}" : "")}",
             PartCame e => $"{e.Number} is here",
             PlanChanged e => $"{e.Why}. Put in order again{LiftWords.Later(e.Costs)}",
             WaitCut e => $"Wait ended early: {e.Reason}",
-            StepPutAside e => $"Left for later: {Title(e.Step)} ({e.Reason})",
+            StepPutAside e => $"Left for later: {card.TitleOf(e.Step)} ({e.Reason})",
             TakenBack e => e.From == e.To ? $"Line {e.From} taken back" : $"Lines {e.From} to {e.To} taken back",
             DeviationTaken e => $"{e.What} ({e.Reason})",
             Countersigned e => $"Line {e.Of} countersigned",

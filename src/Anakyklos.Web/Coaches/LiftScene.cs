@@ -71,16 +71,13 @@ public sealed class LiftScene
     public bool LiftNeeded => Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp;
     public bool IsOverTorqued => Card.IsOverTorqued(Step.Id);
 
-    /// <summary>What to do, in the words of the sheet; of a seal that goes back in it does not say that it is new.</summary>
-    public string Title => OldAgain ? Step.Title.Replace("new ", "old ", StringComparison.Ordinal) : Step.Title;
+    /// <inheritdoc cref="JobCard.TitleOf(SheetStep)"/>
+    public string Title => Card.TitleOf(Step);
 
     /// <summary>The last reading of this step when it was too little; null when it passed or there was none.</summary>
     public Typed<Torque>? TooLittle =>
         !IsDone && Card.TorqueAt(Step) is (var reading, TorqueOutcome.TooLittle) ? reading : null;
 
-    private bool OldAgain => Step.Traits is { Fits: true } or { Tightens: true } && (Step.Traits.Fits ? Step.What
-        : Card.Sheet.Fasteners[Step.What].Seal) is { } seal
-        && Card.Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain;
     public OpenItem? Counted => Step.Traits.Closes ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
     public Access? Access => Step.Traits is { Opens: true, LetsOut: false } or { Closes: true }
         ? Card.Sheet.Access.GetValueOrDefault(Step.What) : null;

@@ -33,7 +33,8 @@ public sealed class IndexModel(YardDesk yard, WorkshopClock clock) : PageModel
     {
         var now = yard.Look();
         WorkshopName = now.Name;
-        Open = [.. now.Open.Select(o => new OpenCard(o.Entry, o.Card, o.Card.Next?.Title ?? "Everything is done", Where(o.Card),
+        Open = [.. now.Open.Select(o => new OpenCard(o.Entry, o.Card,
+            o.Card.Next is { } next ? o.Card.TitleOf(next) : "Everything is done", Where(o.Card),
             [.. o.Card.Waits.Where(w => w.Until > clock.Now)], !o.Card.BeforeSigning().Any()))];
         var here = now.Open.Select(o => o.Entry.Plate).ToHashSet();
         Vehicles = [.. now.Vehicles.Select(v => new VehicleRow(v.Vehicle, v.Model, v.Standing, v.Now, here.Contains(v.Vehicle.Plate)))];

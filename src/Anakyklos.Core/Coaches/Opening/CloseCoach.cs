@@ -34,7 +34,7 @@ internal sealed class CloseCoach : PressedCoach
         // What comes after it is set a second time does not hold it.
         if (access.HoldsVehicle && card.Remaining.TakeWhile(s => !s.Traits.Sets || s.What != access.Id)
             .FirstOrDefault(s => s.Lift == LiftNeed.Up && !s.MovesLift) is { } still)
-            yield return new($"“{still.Title}” still needs the lift.", "They stay until that is done.", still.Id);
+            yield return new($"“{card.TitleOf(still)}” still needs the lift.", "They stay until that is done.", still.Id);
     }
 
     protected override Decision Pressed(StepAt at, ConfirmStep said)

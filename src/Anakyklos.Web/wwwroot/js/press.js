@@ -1,3 +1,4 @@
+import { isEcho, shown } from './bounce.js';
 import { fresh } from './gauges.js';
 
 // A press is sent with the id of its form. While the line is dead it is kept here and sent again; the id makes a repeat harmless.
@@ -16,6 +17,7 @@ async function post(kept) {
 
 function show(answer) {
   fresh();
+  shown();
   const page = new DOMParser().parseFromString(answer.html, 'text/html');
   document.title = page.title;
   history.pushState(null, '', answer.ok ? answer.url : location.href);
@@ -57,7 +59,7 @@ async function give(kept) {
 export function send(e) {
   e.preventDefault();
   const form = e.currentTarget;
-  if (document.body.classList.contains('busy')) return;
+  if (document.body.classList.contains('busy') || isEcho(form)) return;
   document.body.classList.add('busy');
   const fields = [...new FormData(form, e.submitter ?? undefined)];
   (isSecret(form) ? giveOnce : give)({

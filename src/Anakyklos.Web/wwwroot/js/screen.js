@@ -1,5 +1,6 @@
 // What script adds to pages that work without it: keys, taps, countdowns, presses that survive a dead line, news from other screens.
 import './keys.js';
+import { isTyped } from './bounce.js';
 import { send, resend } from './press.js';
 import { dipstick, hold, wait } from './gauges.js';
 
@@ -83,10 +84,8 @@ document.addEventListener('alpine:init', () => {
     },
     changed(now, seen) {
       if (now <= seen || document.querySelector('.busy')) return;
-      const typed = [...document.querySelectorAll('input:not([type=hidden])')].some((i) =>
-        i.type === 'radio' || i.type === 'checkbox' ? i.checked !== i.defaultChecked : i.value !== i.defaultValue,
-      );
-      if (typed) dispatchEvent(new CustomEvent('notice', { detail: { text: 'Somebody else moved this card on.', link: true } }));
+      if (isTyped(document.querySelectorAll('input, textarea, select')))
+        dispatchEvent(new CustomEvent('notice', { detail: { text: 'Somebody else moved this card on.', link: true } }));
       else location.assign(`${location.pathname.replace(/\/$/, '')}?since=${seen}`);
     },
     async wake() {

@@ -1,0 +1,27 @@
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Cards;
+
+public sealed partial class JobCard
+{
+    /// <summary>
+    /// What a step says is to be done, in the words of the sheet; of a seal that goes back in it does not say that it is new.
+    /// </summary>
+    /// <returns>The title as it is told on this card, at the lift, in the plan and in the record alike.</returns>
+    public string TitleOf(SheetStep step) => !GoesBack(step) ? step.Title
+        : step.Title.Replace("new ", "old ", StringComparison.Ordinal).Replace("New ", "Old ", StringComparison.Ordinal);
+
+    /// <inheritdoc cref="TitleOf(SheetStep)"/>
+    /// <returns>The title, or the id where the card has no such step any more.</returns>
+    public string TitleOf(StepId step) => Step(step) is { } known ? TitleOf(known) : step.Text;
+
+    /// <summary>Whether the old one goes back in place of a new one, as the kit was laid out.</summary>
+    internal bool IsOldAgain(PartId seal) => Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain;
+
+    private bool GoesBack(SheetStep step) => (step.Traits switch
+    {
+        { Fits: true } => (PartId?)step.What,
+        { Tightens: true } => Sheet.Fasteners[step.What].Seal,
+        _ => null,
+    }) is { } seal && IsOldAgain(seal);
+}
