@@ -21,7 +21,7 @@ public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore
         var wants = new List<PlannedWork>();
         foreach (var entry in cards.Unsigned())
             if (cards.Find(entry.Id) is { Kit: null } card)
-                wants.Add(new($"card {entry.Id}, {entry.Plate}", card.Sheet, card.Opened.Jobs, card.Steps));
+                wants.Add(new($"card {entry.Id}, {entry.Plate}", card.Sheet, card.Jobs, card.Steps));
         var busy = cards.Unsigned().Select(c => c.Plate).ToHashSet();
         // What falls due within a week is near already; the pass over the fleet leaves few to look at closely.
         var near = desk.Fleet().Where(r => r.Overdue + r.Due + r.Soon > 0).Select(r => r.Plate).ToHashSet();

@@ -157,6 +157,12 @@ public sealed class KitPageTests : IAsyncLifetime
         var order = await _browser.Answer.Content.ReadAsStringAsync();
         Assert.Contains("SK-3312-S,", order);
         Assert.Contains("TC-0714-R,Washer for the drain plug,1,pieces,", order);
+
+        // Nothing is ordered for a job that was given up.
+        await _browser.Get($"/lift/{card}?panel=stuck");
+        await _browser.Submit("button[formaction*=drop]", ("reason", "Called to the ferry"));
+        await _browser.Get("/stores?handler=order");
+        Assert.DoesNotContain("TC-0714-R", await _browser.Answer.Content.ReadAsStringAsync());
     }
 
     [Fact]

@@ -128,11 +128,14 @@ public sealed class WayOnTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _browser.Submit("button[formaction*=drop]"));
         await _browser.Submit("button[formaction*=drop]", ("reason", "Called to the ferry"));
         Assert.Empty(Card.Jobs);
+        await _browser.Get($"/plan/{_card}");
+        Assert.StartsWith("given up: Engine oil and filter.", _browser.Page.QuerySelector(".plan-jobs")!.TextContent.Trim());
         await WorkUpTo(null);
         await _browser.Submit("form[action*=sign]");
         Assert.Contains("Called to the ferry", _browser.Text);
+        Assert.StartsWith("given up: Engine oil and filter at", _browser.Page.QuerySelector("main .lead")!.TextContent.Trim());
         await _browser.Get("/vehicle/HD-07");
-        Assert.Equal(HttpStatusCode.OK, _browser.Status);
+        Assert.Contains("given up: Engine oil and filter", _browser.Text);
     }
 
     [Fact]

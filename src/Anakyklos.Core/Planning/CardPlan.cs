@@ -109,7 +109,7 @@ public sealed class CardPlan
         return new(
             [.. Work.Links.Where(l => l.After == step).Select(l => l.Why).Distinct()],
             Fills(row),
-            [.. Work.Links.Where(l => l.Before == step).Select(l => Work.Steps.First(s => s.Id == l.After).Title)]);
+            [.. Work.Links.Where(l => l.Before == step).SelectMany(l => Rows.Where(r => r.Step.Id == l.After)).Select(r => r.Step)]);
     }
 
     private IReadOnlyList<string> Fills(PlannedStep row) =>
@@ -122,5 +122,5 @@ public sealed class CardPlan
 /// <summary>Why a step stands where it does.</summary>
 /// <param name="Needs">What it needs, each as the end of a sentence.</param>
 /// <param name="Fills">The waits that it fills.</param>
-/// <param name="Opens">The titles of the steps that wait for it.</param>
-public sealed record PlanReason(IReadOnlyList<string> Needs, IReadOnlyList<string> Fills, IReadOnlyList<string> Opens);
+/// <param name="Opens">The steps of the plan that wait for it; what is done already waits no more.</param>
+public sealed record PlanReason(IReadOnlyList<string> Needs, IReadOnlyList<string> Fills, IReadOnlyList<SheetStep> Opens);

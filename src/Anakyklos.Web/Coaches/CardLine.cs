@@ -35,6 +35,14 @@ public static class CardLine
         };
     }
 
+    /// <summary>The jobs of a card by name, and which of them were given up.</summary>
+    public static string Jobs(JobCard card)
+    {
+        var kept = string.Join(", ", card.Jobs.Select(j => card.Sheet.Jobs[j].Name));
+        var dropped = string.Join(", ", card.Dropped.Select(d => d.Event.Name));
+        return kept + (kept.Length > 0 && dropped.Length > 0 ? "; " : "") + (dropped.Length > 0 ? $"given up: {dropped}" : "");
+    }
+
     /// <summary>A press in a few words, for the button that takes it back.</summary>
     public static string Pressed(JobCard card, Recorded recorded) => Of(card, recorded) is var line && line.Length > 44
         ? line[..line.LastIndexOf(' ', 42)] + " …" : line;

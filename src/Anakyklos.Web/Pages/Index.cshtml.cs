@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -39,7 +40,7 @@ public sealed class IndexModel(YardDesk yard, WorkshopClock clock) : PageModel
         var here = now.Open.Select(o => o.Entry.Plate).ToHashSet();
         Vehicles = [.. now.Vehicles.Select(v => new VehicleRow(v.Vehicle, v.Model, v.Standing, v.Now, here.Contains(v.Vehicle.Plate)))];
         Signed = [.. now.Signed.Select(s => new SignedCard(s.Entry, RingDrawing.Of(s.Card),
-            string.Join(", ", s.Card.Opened.Jobs.Select(j => s.Card.Sheet.Jobs[j].Name))))];
+            CardLine.Jobs(s.Card)))];
     }
 
     private static string Where(JobCard card)

@@ -6,6 +6,7 @@ using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
 using Anakyklos.Web.Wording;
@@ -71,7 +72,7 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Workshop
 
     private Service Line(CardEntry entry, JobCard card) =>
         new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}", OdometerText.Of(card.Opened.Odometer, viewer.DistanceUnit),
-        string.Join(", ", card.Opened.Jobs.Select(j => card.Sheet.Jobs[j].Name)),
+        CardLine.Jobs(card),
         string.Join(", ", card.FluidsWanted.Select(f =>
             $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.OilInHand(f.Id)?.Product}")),
         card.Signature!.By.Name, RingDrawing.Of(card), [.. card.Deviations.Select(d => d.Event.What)]);
