@@ -1,4 +1,6 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
+using Anakyklos.Core.Records;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Tests.WayOutTests;
@@ -163,6 +165,32 @@ public sealed class DroppingTests
         Assert.DoesNotContain(after.Work.Steps, s => s.Id == "wheels-off");
         Assert.DoesNotContain(after.PlanFrom(now).Steps, s => s.Id == "wheels-off");
         Assert.Contains(after.PlanFrom(now).Steps, s => s.Id == "fit-air-filter");
+    }
+
+    [Fact]
+    public void Parts_of_a_job_given_up_are_wanted_while_a_step_still_fits_them_and_stay_in_the_record_where_they_are_in()
+    {
+        AtEveryStep("tarn-courier-20d", "engine-oil-and-filter air-filter", (card, now) =>
+        {
+            if (card.Remaining.All(s => !s.Jobs.Contains("engine-oil-and-filter")))
+                return;
+            var after = Given(card, new DropJob("engine-oil-and-filter", "Called to the ferry"), now);
+            bool IsDone(StepId step) => card.State(step).Status == StepStatus.Done;
+            // By hand: what the cap holds goes back with it once it is off, and the washer with the plug.
+            string[] wanted = [.. IsDone("filter-cap-off") ? ["oil-filter", "filter-cap-ring"] : Array.Empty<string>(),
+                .. IsDone("drain") ? ["drain-washer"] : Array.Empty<string>(), "air-filter"];
+            Assert.Equal(wanted.Order(), after.PartsWanted.Select(p => p.Id.Text).Order());
+            if (after.Remaining.All(s => s.Id != "fit-washer"))
+                return;
+            // More oil is laid out after the job was given up: what is to be fitted stays as it lies there.
+            var more = (ConfirmKit)UsualPress.Of(after, after.Step("lay-out-kit")!);
+            var again = Given(after, more with
+            {
+                Parts = new Dictionary<PartId, KitPart>(more.Parts) { ["drain-washer"] = new(KitChoice.OldAgain, "", "Box is empty") },
+            }, now);
+            Assert.Equal("Wipe the sealing face, old washer on the plug", again.TitleOf(again.Step("fit-washer")!));
+            Assert.Contains(ServiceRecord.Of(again).Fitted, f => f is { Name: "Washer for the drain plug", OldAgain: true });
+        });
     }
 
     [Fact]

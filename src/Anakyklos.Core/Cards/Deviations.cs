@@ -6,8 +6,16 @@ namespace Anakyklos.Core.Cards;
 /// <summary>What strays from the book, and who puts a second name to it.</summary>
 public sealed partial class JobCard
 {
-    /// <summary>The parts that the jobs of this card use up, in the sheet's order.</summary>
-    public IEnumerable<Part> PartsWanted => Jobs.SelectMany(j => Sheet.Jobs[j].Parts).Distinct().Select(id => Sheet.Parts[id]);
+    /// <summary>
+    /// The parts that this card uses up, in the sheet's order: those of its jobs, and of a job that was given up those that a step fits
+    /// all the same, because what they belong to is open, or has fitted already.
+    /// </summary>
+    public IEnumerable<Part> PartsWanted => Opened.Jobs.SelectMany(j => Sheet.Jobs[j].Parts).Distinct()
+        .Where(p => Jobs.Any(j => Sheet.Jobs[j].Parts.Contains(p)) || IsFittedByAStep(p)).Select(id => Sheet.Parts[id]);
+
+    /// <summary>Whether a step of the card brings the part in, by itself or with what holds it.</summary>
+    internal bool IsFittedByAStep(PartId part) => Steps.Any(s => (s.Traits.Fits && s.What == part)
+        || (s.Traits.Tightens && Sheet.Fasteners[s.What].Fitted.Contains(part)));
 
     /// <summary>The fluids that this card fills.</summary>
     public IEnumerable<FluidSystem> FluidsWanted => Steps.Where(s => s.Traits.Fills).Select(s => Sheet.Fluids[s.What]).Distinct();

@@ -157,13 +157,10 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
     private static FittedLine Line(JobCard card, Part part)
     {
         var number = card.Kit?.Parts.GetValueOrDefault(part.Id) ?? "";
-        var isIn = card.IsFitted(part.Id) || (number.Length > 0 && !IsFittedByAStep(card, part.Id));
+        var isIn = card.IsFitted(part.Id) || (number.Length > 0 && !card.IsFittedByAStep(part.Id));
         var old = number == KitConfirmed.OldOneAgain;
         return new(part.Name, old ? "" : number, old, isIn ? RecordState.Done : RecordState.NotYet);
     }
-
-    private static bool IsFittedByAStep(JobCard card, PartId part) => card.Steps.Any(s => (s.Traits.Fits && s.What == part)
-        || (s.Traits.Tightens && card.Sheet.Fasteners[s.What] is var f && (f.Seal == part || f.Holds.Contains(part))));
 
     private static string? SecondName(JobCard card, int seq) =>
         card.History.FirstOrDefault(h => h.Event is Countersigned c && c.Of == seq)?.By.Name;
