@@ -123,9 +123,9 @@ public sealed class BeforeItRunsTests
         AtEveryStep("hespin-16", "gearbox-oil", (at, now) =>
         {
             if (at.Next is { Kind: StepKind.Measure } measure)
-                card = Given(at, new Measure(measure.Id, Litres(2.9m)), now);
+                card = Given(at, new Measure(measure.Id, Litres(4.9m)), now);
         });
-        Assert.Equal(L(2.9m), card.Wanted("gearbox-oil"));
+        Assert.Equal(L(4.9m), card.Wanted("gearbox-oil"));
         var oil = On("hespin-16", "engine-oil-and-filter");
         Assert.Equal(oil.FillOf("engine-oil").FirstPour, oil.Wanted("engine-oil"));
         Assert.NotEqual(oil.Sheet.Fluids["engine-oil"].Amount.Value, oil.Wanted("engine-oil"));

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
@@ -10,7 +11,7 @@ namespace Anakyklos.Core.Tests;
 internal sealed class Wanderer(JobCard card, Random random)
 {
     private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much",
-        "leave", "overfill", "fail", "kit", "order", "right"];
+        "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right"];
 
     private DateTimeOffset _now = card.History[^1].At;
 
@@ -111,6 +112,11 @@ internal sealed class Wanderer(JobCard card, Random random)
             case "overfill" when step.Kind == StepKind.Pour: Give(new Pour(step.Id,
                 Litres(Card.Sheet.Fluids[step.What].Amount.Value.In(Volume.Litre) * 1.3m), true)); break;
             case "overfill" when step.Kind == StepKind.Gauge: Give(new ReadGauge(step.Id, new(random.Next(-20, 40) / 20m))); break;
+            case "short" when step.Kind is StepKind.Pour or StepKind.Gauge: Give(new Pour(step.Id, Litres(0.1m), true)); break;
+            case "measure" when step.Kind == StepKind.Measure: Give(new Measure(step.Id,
+                Litres(Card.Sheet.Fluids[step.What].Amount.Value.In(Volume.Litre) * random.Next(1, 30) / 15m))); break;
+            case "out" when step.Kind == StepKind.Gauge: Give(new TakeOut(step.Id,
+                Litres(Card.Fluid(step.What).Poured.In(Volume.Litre) * random.Next(1, 20) / 20m))); break;
             case "fail" when step.Kind == StepKind.Reset: Give(new FailReset(step.Id)); break;
             case "kit" when Card.Kit is not null && Card.Steps.FirstOrDefault(s =>
                 s.Kind == StepKind.Kit) is { } kit: Give(UsualPress.Of(Card, kit)); break;

@@ -229,7 +229,7 @@ public sealed class WorkGateTests
             Assert.Single(Assert.IsType<Refused>(card.Decide(new Measure(measure.Id, Litres(0)), Iona, now)).Reasons).What);
         Assert.Equal("This one needs an amount or a level.",
             Assert.Single(Assert.IsType<Refused>(card.Decide(new ConfirmStep(measure.Id), Iona, now)).Reasons).What);
-        card = Given(card, new Measure(measure.Id, Litres(2.5m)), now);
+        card = Given(card, new Measure(measure.Id, Litres(5.5m)), now);
         while (card.Next is { } next && next.Kind != StepKind.Pour)
         {
             now += next.Takes + TimeSpan.FromMinutes(70);
@@ -239,14 +239,14 @@ public sealed class WorkGateTests
         Decision Pour(decimal litres) => card.Decide(new Pour(card.Next!.Id, Litres(litres)), Iona, now);
         Assert.Equal("This one needs an amount or a level.",
             Assert.Single(Assert.IsType<Refused>(card.Decide(new ConfirmStep(card.Next!.Id), Iona, now)).Reasons).What);
-        Assert.IsType<Accepted>(Pour(2.5m + tolerance.In(Volume.Litre)));
-        Assert.Contains("in all; what came out was 2.50 L.", Assert.IsType<Asked>(Pour(2.51m + tolerance.In(Volume.Litre))).Question.Text);
-        Assert.Equal(Litres(2.5m), Assert.IsType<Pour>(UsualPress.Of(card, card.Next!)).Amount);
+        Assert.IsType<Accepted>(Pour(5.5m + tolerance.In(Volume.Litre)));
+        Assert.Contains("in all; what came out was 5.50 L.", Assert.IsType<Asked>(Pour(5.51m + tolerance.In(Volume.Litre))).Question.Text);
+        Assert.Equal(Litres(5.5m), Assert.IsType<Pour>(UsualPress.Of(card, card.Next!)).Amount);
         // Part of it does not end the step; the rest does.
         var part = Given(card, new Pour(card.Next!.Id, Litres(1)), now);
         Assert.Equal(card.Next!.Id, part.Next!.Id);
-        Assert.Equal(Litres(1.5m), Assert.IsType<Pour>(UsualPress.Of(part, part.Next!)).Amount);
-        var enough = Given(part, new Pour(part.Next!.Id, new(L(1.5m) - tolerance, Volume.Litre)), now);
+        Assert.Equal(Litres(4.5m), Assert.IsType<Pour>(UsualPress.Of(part, part.Next!)).Amount);
+        var enough = Given(part, new Pour(part.Next!.Id, new(L(4.5m) - tolerance, Volume.Litre)), now);
         Assert.DoesNotContain(enough.Remaining, s => s.Id == part.Next!.Id);
     }
 

@@ -183,6 +183,9 @@ public sealed class PageTests : IAsyncLifetime
         Assert.NotNull(browser.Page.QuerySelector("#problem-reason"));
         await browser.Submit(".panel", ("count", "8"), ("reason", "Captive nut spins"));
         await WorkUpTo(browser, card, null);
+        // Nothing is left at the lift: the big button leads to the PIN, not back there.
+        var main = browser.Page.QuerySelector(".hand-ring .main")!;
+        Assert.Equal(browser.Page.QuerySelector(".counter input[name=pin]")!.Id, main.GetAttribute("for"));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit(".counter", ("who", "una"), ("pin", "0000")));
         Assert.Contains("not right", browser.Text);
         await browser.Submit(".counter", ("who", "una"), ("pin", "2468"));

@@ -167,12 +167,19 @@ public sealed partial class JobCard
     /// <param name="fluid">Fluid id.</param>
     public bool FillsByMarks(FluidId fluid) => Sheet.Fluids[fluid].FillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod;
 
-    /// <summary>What the filling step should bring in all: the first pour by marks, what came out, or the book amount.</summary>
+    /// <summary>
+    /// What the filling step should bring in all: the first pour by marks, what came out, or the book amount; never less than the engine
+    /// may start with.
+    /// </summary>
     /// <param name="fluid">Fluid id.</param>
     /// <returns>Where what came out was not measured yet, the amount of the sheet.</returns>
-    public Quantity<Volume> Wanted(FluidId fluid) => FillsByMarks(fluid) ? FillOf(fluid).FirstPour
-        : Sheet.Fluids[fluid].FillBy == FillBy.MeasuredReturn ? Fluid(fluid).CameOut ?? Sheet.Fluids[fluid].Amount.Value
-        : Sheet.Fluids[fluid].Amount.Value;
+    public Quantity<Volume> Wanted(FluidId fluid)
+    {
+        var system = Sheet.Fluids[fluid];
+        var wanted = FillsByMarks(fluid) ? FillOf(fluid).FirstPour
+            : system.FillBy == FillBy.MeasuredReturn ? Fluid(fluid).CameOut ?? system.Amount.Value : system.Amount.Value;
+        return system.SafeToStart?.Value is { } safe && safe > wanted ? safe : wanted;
+    }
 
     /// <summary>The fluids that this card lets out, in plan order.</summary>
     public IEnumerable<FluidSystem> FluidsDrained => PanPlan.Drained(Sheet, Steps);

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Cards;
@@ -46,6 +47,20 @@ public sealed partial class JobCard
         [
             .. again.Concat(IsDoneWith([step.Id, .. again])).SelectMany(id => new Effect[] { new StepBeginsAgain(id), new WaitEnds(id) }),
         ];
+    }
+
+    /// <summary>What it does that so much was taken out again that the engine may not start: the fluid is filled once more.</summary>
+    /// <param name="fluid">The fluid.</param>
+    /// <param name="left">What is left of what was poured.</param>
+    /// <returns>The filling, with what it is poured through; nothing where enough is left.</returns>
+    internal IEnumerable<Effect> IsFilledAgain(FluidId fluid, Quantity<Volume> left)
+    {
+        var system = Sheet.Fluids[fluid];
+        if (system.SafeToStart?.Value is not { } safe || left >= safe
+            || Steps.FirstOrDefault(s => s.Traits.Fills && s.What == fluid && WasDone(s)) is not { } fill)
+            return [];
+        var shut = InFrontOf(system.Through, fill.Lift == LiftNeed.Up).Where(a => !HasOpen(a));
+        return [.. shut.SelectMany(a => IsOpenedAgain(a, false)).Prepend(fill.Id).Select(id => new StepBeginsAgain(id))];
     }
 
     // What was done so that a level is read at once, such as going through the gears, is done again when other work comes in between.

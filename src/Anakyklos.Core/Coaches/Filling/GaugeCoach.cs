@@ -48,7 +48,8 @@ internal sealed class GaugeCoach : Coach
             case Poured p:
                 return [new FluidGoesIn(id, p.Amount.Value), RunsDown(card, step)];
             case TakenOut t:
-                return [new FluidGoesIn(id, Quantity<Volume>.Zero - t.Amount.Value), RunsDown(card, step)];
+                return [new FluidGoesIn(id, Quantity<Volume>.Zero - t.Amount.Value), RunsDown(card, step),
+                    .. card.IsFilledAgain(id, card.Fluid(id).Poured - t.Amount.Value)];
             case GaugeRead g:
                 var good = card.FillOf(id).After(g.Level).Verdict == FillVerdict.Good;
                 IEnumerable<Effect> ends = good ? [new StepEnds(step.Id), new Closes(new(OpenKind.Fluid, id))] : [];

@@ -67,7 +67,8 @@ internal sealed class PourCoach : Coach
         var fluid = at.Sheet.Fluids[at.Step.What];
         var (target, tolerance) = (at.Card.Wanted(fluid.Id), fluid.Tolerance.Value);
         var sum = at.Card.Fluid(fluid.Id).Poured + amount.Value;
-        var book = fluid.FillBy == FillBy.MeasuredReturn ? "what came out was" : "the book says";
+        var book = fluid.FillBy != FillBy.MeasuredReturn ? "the book says"
+            : at.Card.Fluid(fluid.Id).CameOut == target ? "what came out was" : "to start it needs";
         return sum > target + tolerance
             ? $"{amount} makes {JobCard.Litres(sum)} in all; {book} {JobCard.Litres(target)}. Look for what does not agree."
             : fluid.FillBy == FillBy.Overflow && sum < target - tolerance
@@ -79,8 +80,7 @@ internal sealed class PourCoach : Coach
     private static bool IsEnough(JobCard card, FluidId id, Quantity<Volume> poured)
     {
         var fluid = card.Sheet.Fluids[id];
-        if (card.FillsByMarks(id))
-            return fluid.SafeToStart is not { } safe || poured >= safe.Value;
-        return fluid.FillBy == FillBy.Overflow || poured >= card.Wanted(id) - fluid.Tolerance.Value;
+        return (fluid.SafeToStart is not { } safe || poured >= safe.Value)
+            && (card.FillsByMarks(id) || fluid.FillBy == FillBy.Overflow || poured >= card.Wanted(id) - fluid.Tolerance.Value);
     }
 }
