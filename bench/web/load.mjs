@@ -92,7 +92,7 @@ try {
   const files = new Set(
     [...html.matchAll(/(?:src|href)="(\/(?:js|lib|css|img)\/[^"]+)"/g)]
       .map((m) => m[1])
-      .concat('/js/keys.js', '/js/press.js', '/js/gauges.js'),
+      .concat('/js/keys.js', '/js/press.js', '/js/gauges.js', '/js/bounce.js'),
   );
   let assets = 0;
   for (const file of files) assets += (await request(OURS, 'GET', file, { 'accept-encoding': 'br' })).body.length;

@@ -99,7 +99,7 @@ public sealed class FillingGateTests
         Assert.Equal("The last reading does not ask for any to be taken out.", No(new TakeOut("level", Litres(0.1m))));
     }
 
-    // 6 L are in and 4.6 L must stay for it to start: a hundredth too much comes out, and the filling begins again with what it goes through.
+    // 6 L are in and 4.6 L must stay for it to start: a hundredth too much comes out, and it is filled again through what was shut.
     [Theory]
     [InlineData(1.4, "")]
     [InlineData(1.41, "first-pour loosen-filler-cap filler-cap-on dipstick-up dipstick-in")]
@@ -136,7 +136,8 @@ public sealed class FillingGateTests
         Press(new Pour(pour, Litres(1.4m)));
         Assert.Equal(StepStatus.Waiting, card.State(pour).Status);
         var asked = Assert.IsType<PourQuestion>(Assert.IsType<Asked>(card.Decide(new Pour(pour, Litres(3)), Iona, now)).Question);
-        Assert.Equal("3.00 L makes 4.40 L in all; to start it needs 4.00 L. Look for what does not agree. Was it really 3.00 L?", asked.Text);
+        Assert.Equal("3.00 L makes 4.40 L in all; to start it needs 4.00 L. Look for what does not agree. Was it really 3.00 L?",
+            asked.Text);
         Press(UsualPress.Of(card, card.Next));
         Assert.Equal((StepStatus.Done, L(4)), (card.State(pour).Status, card.Fluid("gearbox-oil").Poured));
         while (card.Next is { } next)

@@ -120,8 +120,11 @@ public class GateProperties
             var taken = bench.Card.History.Select(h => h.Event).OfType<TakenBack>()
                 .SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
             var ledger = new Ledger();
+            // A look at the lifting points that was void before the lift went up is in the plan no more.
+            IReadOnlyList<SheetStep> steps = [.. bench.Card.History.Select(h => h.Event).OfType<PlanChanged>().SelectMany(p => p.Steps)
+                .Concat(bench.Card.Opened.Steps).DistinctBy(s => s.Id)];
             foreach (var h in bench.Card.History.Where(h => !taken.Contains(h.Seq)))
-                ledger.Book(h.Event, bench.Card.Steps);
+                ledger.Book(h.Event, steps);
             if (bench.Card.Signature is not null)
             {
                 Assert.Empty(bench.Card.Open);

@@ -11,7 +11,7 @@ namespace Anakyklos.Core.Tests;
 internal sealed class Wanderer(JobCard card, Random random)
 {
     private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much",
-        "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right"];
+        "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right", "jump"];
 
     private DateTimeOffset _now = card.History[^1].At;
 
@@ -122,6 +122,7 @@ internal sealed class Wanderer(JobCard card, Random random)
                 s.Kind == StepKind.Kit) is { } kit: Give(UsualPress.Of(Card, kit)); break;
             case "order": Give(new OrderAgain()); break;
             case "right": PutRight(); break;
+            case "jump" when Card.State(any.Id).Status == StepStatus.Waiting: Give(UsualPress.Of(Card, any)); break;
         }
     }
 

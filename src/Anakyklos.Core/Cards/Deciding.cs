@@ -58,7 +58,8 @@ public sealed partial class JobCard
         var (card, frozen) = (this, new List<CardEvent>());
         foreach (var e in events)
         {
-            var effects = card.EffectsOf(e);
+            var did = card.EffectsOf(e);
+            IReadOnlyList<Effect> effects = [.. did, .. card.LooksVoidedBy(e, did)];
             frozen.Add(effects.Count > 0 || e is IStepEvent ? e with { Frozen = new(FrozenEffects.Now, effects) } : e);
             card = card.Soon([frozen[^1]], by, now);
         }

@@ -111,5 +111,5 @@ public sealed record FrozenEffects(int Rules, IReadOnlyList<Effect> Effects)
 {
     /// <summary>The version of the rules that this program goes by. It grows whenever an event would have other effects than
     /// before.</summary>
-    public const int Now = 1;
+    public const int Now = 2;
 }

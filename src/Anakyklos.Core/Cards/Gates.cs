@@ -31,9 +31,12 @@ public sealed partial class JobCard
     // Too much torque is answered at the step itself, so it is where the hands go on. One reason is enough: no other is looked for.
     private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) || !(Blocking(step, null).Any() || OrderInTheWay(step).Any());
 
-    // The lift is not moved for nothing: something must be able to be done where it goes, or it comes down at the end.
+    // The lift is not moved for nothing: something must be able to be done where it goes, or it comes down at the end. Nothing is looked
+    // at for a later move while an earlier one is left.
     private bool IsWorthMoving(SheetStep move)
     {
+        if (Remaining.TakeWhile(s => s.Id != move.Id).Any(s => s.MovesLift))
+            return false;
         var there = Remaining.SkipWhile(s => s.Id != move.Id).SkipWhile(s => s.MovesLift).TakeWhile(s => !s.MovesLift).ToList();
         return there.Count == 0 ? LiftUp && move.Traits.Lift is LiftMove.ReadyToLower or LiftMove.Lowers
             : there.Any(s => !Unmoved(s).Any());

@@ -10,14 +10,15 @@ public sealed partial class JobCard
     /// <summary>What it does that a joint which was tight counts as open again.</summary>
     /// <param name="tighten">The step that tightens it.</param>
     /// <param name="why">Why, in a few words.</param>
+    /// <param name="leaks">Whether it was seen to leak: then it is proved again whatever runs through it.</param>
     /// <returns>That it is open, that what lies before it is opened again, and that what was proved of it is proved again.</returns>
-    internal IEnumerable<Effect> CountsAsOpen(SheetStep tighten, string why)
+    internal IEnumerable<Effect> CountsAsOpen(SheetStep tighten, string why, bool leaks = false)
     {
         var fastener = Sheet.Fasteners[tighten.What];
         return
         [
             new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, fastener.Id), fastener.Name, why, tighten.Id),
-            .. IsDoneAgain(tighten, fastener.Seal is not null || fastener.System is not null, IsPumped(fastener)),
+            .. IsDoneAgain(tighten, leaks || fastener.Seal is not null || fastener.System is not null, leaks || IsPumped(fastener)),
         ];
     }
 

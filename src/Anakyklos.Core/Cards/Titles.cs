@@ -11,9 +11,12 @@ public sealed partial class JobCard
     public string TitleOf(SheetStep step) => !GoesBack(step) ? step.Title
         : step.Title.Replace("new ", "old ", StringComparison.Ordinal).Replace("New ", "Old ", StringComparison.Ordinal);
 
-    /// <inheritdoc cref="TitleOf(SheetStep)"/>
-    /// <returns>The title, or the id where the card has no such step any more.</returns>
-    public string TitleOf(StepId step) => Step(step) is { } known ? TitleOf(known) : step.Text;
+    /// <summary>What a step says is to be done, also of one that a change of plan took away after it was done.</summary>
+    /// <returns>The title as it is told on this card, or the id where it never had such a step.</returns>
+    public string TitleOf(StepId step) => (Step(step) ?? Formerly(step)) is { } known ? TitleOf(known) : step.Text;
+
+    private SheetStep? Formerly(StepId step) => History.Select(h => h.Event).OfType<PlanChanged>().SelectMany(p => p.Steps)
+        .Concat(Opened.Steps).FirstOrDefault(s => s.Id == step);
 
     /// <summary>Whether the old one goes back in place of a new one, as the kit was laid out.</summary>
     internal bool IsOldAgain(PartId seal) => Kit?.Parts.GetValueOrDefault(seal) == KitConfirmed.OldOneAgain;
