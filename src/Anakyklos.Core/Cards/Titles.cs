@@ -15,6 +15,12 @@ public sealed partial class JobCard
     /// <returns>The title as it is told on this card, or the id where it never had such a step.</returns>
     public string TitleOf(StepId step) => (Step(step) ?? Formerly(step)) is { } known ? TitleOf(known) : step.Text;
 
+    /// <summary>The title of the step that a press ended, as it stands in the record.</summary>
+    /// <returns>The told title; of what happened under earlier rules the sheet's, so that a signed card reads for ever as it was
+    /// signed.</returns>
+    public string TitleOf(StepDone done) => done.Frozen is { Rules: >= FrozenEffects.SinceTitlesAreTold } ? TitleOf(done.Step)
+        : (Step(done.Step) ?? Formerly(done.Step))?.Title ?? done.Step.Text;
+
     private SheetStep? Formerly(StepId step) => History.Select(h => h.Event).OfType<PlanChanged>().SelectMany(p => p.Steps)
         .Concat(Opened.Steps).FirstOrDefault(s => s.Id == step);
 
