@@ -167,6 +167,18 @@ public sealed class DroppingTests
         Assert.Contains(after.PlanFrom(now).Steps, s => s.Id == "fit-air-filter");
     }
 
+    // The cover that the one opened waits for a look after the road that went with it; what would have held the vehicle went, too.
+    [Theory]
+    [InlineData("hespin-16", "engine-oil-and-filter", "brake-fluid")]
+    [InlineData("hespin-16", "rear-axle-oil", "brake-fluid")]
+    [InlineData("corran-fen-12", "gearbox-oil", "brake-fluid")]
+    public void A_job_given_up_beside_one_that_ends_on_the_road_is_finished_from_every_step(string sheet, string job, string other) =>
+        AtEveryStep(sheet, $"{job} {other}", (card, now) =>
+        {
+            if (card.Next is not null && card.Remaining.Any(s => s.Jobs.Contains(job) && !s.MovesLift))
+                Finish(Given(card, new DropJob(job, "Plug is seized"), now), now);
+        });
+
     [Fact]
     public void Parts_of_a_job_given_up_are_wanted_while_a_step_still_fits_them_and_stay_in_the_record_where_they_are_in()
     {

@@ -29,11 +29,15 @@ public sealed class LiftReadinessTests
     public void The_space_below_is_looked_at_after_the_last_work_there()
     {
         var bench = new Workbench();
-        bench.WorkUpTo("fit-washer");
-        bench.Do(new ConfirmStep(bench.Card.Remaining.First(s => s.Traits.Lift == LiftMove.ReadyToLower).Id));
+        bench.WorkUpTo("tighten-drain-plug");
+        var look = new ConfirmStep(bench.Card.Remaining.First(s => s.Traits.Lift == LiftMove.ReadyToLower).Id);
+        // While the plug is out the pan stays under it.
+        Assert.Equal("The engine drain plug is not tightened.", Assert.Single(bench.Refusals(look)).What);
+        bench.Do(new TakeReading("tighten-drain-plug", Nm(38)));
+        bench.Do(look);
         var before = bench.Card.Remaining.Count(s => s.Traits.Lift == LiftMove.ReadyToLower);
-        bench.Wait(20);
-        bench.Do(new ConfirmStep("fit-washer"));
+        var below = bench.Card.Remaining.First(s => s.Lift == LiftNeed.Up && !s.MovesLift);
+        bench.Do(new ConfirmStep(below.Id));
         Assert.Equal(before + 1, bench.Card.Remaining.Count(s => s.Traits.Lift == LiftMove.ReadyToLower));
         // What is done in the cab or above changes nothing down there.
         bench.WorkUpTo("lower");

@@ -57,12 +57,28 @@ public sealed partial class JobCard
         var reach = Reach();
         var kept = Steps.Where(s => !IsLeft(s.Id)
             || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s) || (touched && Proves(s))))).ToList();
+        kept = [.. Steps.Where(s => kept.Contains(s) || HoldsIt(s))];
         var ids = kept.Select(s => s.Id).ToHashSet();
         var last = kept.Where(k => k.Traits.Closes && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)
             .Select(g => g.Last().Id).ToHashSet();
         return [.. kept.Select(s =>
-            s with { After = [.. Before(s).Where(b => s.Lift != LiftNeed.Up || !last.Contains(b)).Concat(Held(s)).Distinct()],
+            s with { After = [.. Before(s).Where(b => s.Lift != LiftNeed.Up || !last.Contains(b)).Where(b => !WaitsForNoLook(s, b))
+                .Concat(Held(s)).Distinct()],
             Awaits = [.. s.Awaits.Where(ids.Contains)] })];
+
+        // What goes up for the rest is held, though it was the job given up that would have set what holds it.
+        bool HoldsIt(SheetStep s)
+        {
+            var up = kept.FindIndex(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up);
+            if (up < 0 || !IsLeft(s.Id) || !(s.Traits.Sets || s.Traits.Closes) || !Sheet.Access.TryGetValue(s.What, out var hold)
+                || !hold.HoldsVehicle || HasOpen(hold) || kept.Take(up).Any(k => k.Traits.Sets && k.What == s.What && IsLeft(k.Id)))
+                return false;
+            return Remaining.First(r => r.What == s.What && r.Traits.Sets == s.Traits.Sets).Id == s.Id;
+        }
+
+        // A cover that waited for a look after the road goes on before it where that look went with the job.
+        bool WaitsForNoLook(SheetStep s, StepId before) =>
+            s.Traits.Closes && !s.After.Contains(before) && Step(before) is { IsDriven: true };
 
         // What is set and taken away twice is taken away once more at most.
         bool ClosesWhatIsOpen(SheetStep s) => s.Traits switch

@@ -120,10 +120,14 @@ public sealed partial class JobCard
 
     /// <summary>
     /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When
-    /// something stands in the way of all of them, the first of them; it says what. Null when all is done.
+    /// something stands in the way of all of them, the first of them, which says what; a vehicle that is up in the way of a step that is
+    /// not done on the ground alone comes down first. Null when all is done.
     /// </summary>
-    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(s => CanBegin(s)
-        && (!s.MovesLift || IsWorthMoving(s))) ?? Remaining.FirstOrDefault();
+    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(s => CanBegin(s) && (!s.MovesLift || IsWorthMoving(s)))
+        ?? (LiftUp && Remaining.FirstOrDefault()?.Lift == LiftNeed.Any ? Remaining.FirstOrDefault(s => ComesDown(s) && CanBegin(s)) : null)
+        ?? Remaining.FirstOrDefault();
+
+    private static bool ComesDown(SheetStep step) => step.Traits.Lift is LiftMove.ReadyToLower or LiftMove.Lowers;
 
     /// <summary>The step that would close an open item, or null when none of those left does.</summary>
     /// <returns>The step, or null when nothing that is left closes it.</returns>

@@ -1,0 +1,80 @@
+using Anakyklos.Core.Quantities;
+
+namespace Anakyklos.Simulation;
+
+/// <summary>Something that a hand does to the vehicle. It says what was done, not what was meant.</summary>
+public abstract record Hand;
+
+/// <summary>Takes an access off: a cover, a cap, a lead.</summary>
+/// <param name="What">The access.</param>
+/// <param name="Count">Screws or clips that came out; null for all of them.</param>
+public sealed record TakesOff(AccessId What, int? Count = null) : Hand;
+
+/// <summary>Puts an access back.</summary>
+/// <param name="What">The access.</param>
+/// <param name="Count">Screws or clips that went in; null for all of them.</param>
+public sealed record PutsOn(AccessId What, int? Count = null) : Hand;
+
+/// <summary>Sets what holds the vehicle: chocks, stands, straps.</summary>
+/// <param name="What">The access.</param>
+public sealed record Sets(AccessId What) : Hand;
+
+/// <summary>Takes away what holds the vehicle.</summary>
+/// <param name="What">The access.</param>
+public sealed record TakesAway(AccessId What) : Hand;
+
+/// <summary>Undoes a fastener until it is out.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record Undoes(FastenerId What) : Hand;
+
+/// <summary>Puts a part in the place it belongs to, the one before it having come out.</summary>
+/// <param name="What">The part.</param>
+/// <param name="Old">The one that was in goes back.</param>
+public sealed record Fits(PartId What, bool Old = false) : Hand;
+
+/// <summary>Screws a fastener in and tightens it as the sheet says, or to a torque.</summary>
+/// <param name="What">The fastener.</param>
+/// <param name="To">What the wrench clicked at; null for the sheet's own way.</param>
+public sealed record Tightens(FastenerId What, Quantity<Torque>? To = null) : Hand;
+
+/// <summary>Pours a fluid in.</summary>
+/// <param name="What">The fluid.</param>
+/// <param name="Amount">How much.</param>
+public sealed record Pours(FluidId What, Quantity<Volume> Amount) : Hand;
+
+/// <summary>Draws a fluid off from above.</summary>
+/// <param name="What">The fluid.</param>
+/// <param name="Amount">How much.</param>
+public sealed record DrawsOff(FluidId What, Quantity<Volume> Amount) : Hand;
+
+/// <summary>Puts a pan under the vehicle.</summary>
+public sealed record SlidesPanUnder : Hand;
+
+/// <summary>Takes pans, lamp and tools out from under the vehicle.</summary>
+public sealed record ClearsBelow : Hand;
+
+/// <summary>Looks at the four lifting points with the arms on them.</summary>
+public sealed record SetsArms : Hand;
+
+/// <summary>Raises the vehicle.</summary>
+public sealed record Raises : Hand;
+
+/// <summary>Lowers the vehicle.</summary>
+public sealed record Lowers : Hand;
+
+/// <summary>Lets the pump fill a fuel filter.</summary>
+/// <param name="What">The filter.</param>
+public sealed record Primes(PartId What) : Hand;
+
+/// <summary>Starts the engine.</summary>
+public sealed record Starts : Hand;
+
+/// <summary>Switches the engine off.</summary>
+public sealed record Stops : Hand;
+
+/// <summary>Drives or rides the vehicle, and comes back with the engine off.</summary>
+public sealed record Drives : Hand;
+
+/// <summary>Puts the service indicator out.</summary>
+/// <param name="What">The reset.</param>
+public sealed record PutsOut(ResetId What) : Hand;

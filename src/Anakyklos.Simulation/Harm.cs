@@ -1,0 +1,57 @@
+namespace Anakyklos.Simulation;
+
+/// <summary>What happened to the vehicle, the floor or a person, that should not have.</summary>
+public enum HarmKind
+{
+    /// <summary>A hand could not do what was said: the way is shut, the lift is elsewhere, or there is nothing to do it to.</summary>
+    OutOfReach,
+
+    /// <summary>A fluid ran onto the floor.</summary>
+    OnTheFloor,
+
+    /// <summary>Fresh fluid ran out where it had been poured in.</summary>
+    PouredThrough,
+
+    /// <summary>The engine ran with too little oil to draw from.</summary>
+    RunDry,
+
+    /// <summary>The engine was cranked with an empty fuel filter.</summary>
+    CrankedUnprimed,
+
+    /// <summary>The engine ran with something open that must be shut for it.</summary>
+    RunOpen,
+
+    /// <summary>A joint leaked under pressure or under its own fluid.</summary>
+    Leak,
+
+    /// <summary>A thread was strained or a cap cracked.</summary>
+    Strained,
+
+    /// <summary>A fluid stands above its mark by more than it bears while the engine runs.</summary>
+    Overfull,
+
+    /// <summary>The vehicle was driven with something open or loose, or while it was held.</summary>
+    DrivenOpen,
+
+    /// <summary>The vehicle was raised unheld, unlooked at, or with the engine running.</summary>
+    RaisedUnsafely,
+
+    /// <summary>The vehicle came down onto something.</summary>
+    LoweredOnto,
+
+    /// <summary>Somebody was burnt: hot oil, hot metal.</summary>
+    Burnt,
+
+    /// <summary>Two fluids ran into one pan, of which one was to be measured.</summary>
+    Mixed,
+}
+
+/// <summary>A harm.</summary>
+/// <param name="Kind">What happened.</param>
+/// <param name="What">The thing it happened to: a name of the sheet, with a capital.</param>
+/// <param name="Says">What a person would see, hear or feel of it.</param>
+public sealed record Harm(HarmKind Kind, string What, string Says)
+{
+    /// <inheritdoc />
+    public override string ToString() => $"{Kind}: {What}, {Says}";
+}

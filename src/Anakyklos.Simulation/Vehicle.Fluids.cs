@@ -1,0 +1,92 @@
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Simulation;
+
+/// <summary>What flows.</summary>
+public sealed partial record Vehicle
+{
+    /// <summary>Where a gauge shows the fluid: 0 is the bottom mark, 1 the top mark.</summary>
+    /// <param name="fluid">A fluid with marks.</param>
+    /// <returns>The place as a share of the way between the marks; the amount of the sheet with a full filter stands at 1.</returns>
+    /// <exception cref="ArgumentException">It has no marks.</exception>
+    public decimal LevelOf(FluidId fluid)
+    {
+        var system = Known(Sheet.Fluids, fluid);
+        var between = system.BetweenMarks?.Value ?? throw new ArgumentException($"{system.Name} has no marks.", nameof(fluid));
+        return 1 - (system.Amount.Value - FilterOf(Sheet, system) - Fluids[fluid].Inside) / between;
+    }
+
+    // What stands in filter and galleries of a system that is pumped through a filter which can be taken out.
+    private static Quantity<Volume> FilterOf(ModelSheet sheet, FluidSystem system) =>
+        system.Pumped && sheet.Fasteners.Values.Any(f => f.System == system.Id && f.Holds.Count > 0)
+            ? system.Amount.Value * Physics.InFilter : Quantity<Volume>.Zero;
+
+    private static Contents Full(ModelSheet sheet, FluidSystem system) => new(system.Amount.Value - FilterOf(sheet, system),
+        FilterOf(sheet, system), Quantity<Volume>.Zero, Quantity<Volume>.Zero, Quantity<Volume>.Zero);
+
+    private Answer Pour(FluidSystem system, Quantity<Volume> amount)
+    {
+        // It goes in through any way of its own that is open: a cap, a tube, a plug.
+        var ways = system.Through.Select(IsOff).Concat(Sheet.Fasteners.Values.Where(f => f.Fills == system.Id)
+            .Select(f => !Joints[f.Id].IsIn)).ToList();
+        if (ways.Count > 0 && !ways.Contains(true))
+            return Cannot(system.Name, "there is no way in");
+        var now = Fluids[system.Id];
+        var next = this with
+        {
+            Fluids = Fluids.SetItem(system.Id, now with { Inside = now.Inside + amount, Poured = now.Poured + amount }),
+        };
+        List<Harm> harms = [.. Holes(system).Where(f => f.Fills != system.Id)
+            .Select(f => new Harm(HarmKind.PouredThrough, system.Name, $"it runs out at the {f.Name}"))];
+        if (Runs && system.Pumped)
+            harms.Add(new(HarmKind.OnTheFloor, system.Name, "it spits out of a running engine"));
+        // A case that is filled to its hole lets go what is more.
+        var over = next.Fluids[system.Id].Inside - system.Amount.Value;
+        return system.FillBy == FillBy.Overflow && over > Quantity<Volume>.Zero ? next.Spill(system, over, false, harms) : new(next, harms);
+    }
+
+    private Answer DrawOff(FluidSystem system, Quantity<Volume> amount)
+    {
+        var now = Fluids[system.Id];
+        if (amount > now.Inside)
+            return Cannot(system.Name, "there is not so much in it");
+        now = now with { Inside = now.Inside - amount, Poured = now.Poured - amount };
+        return Well(this with { Fluids = Fluids.SetItem(system.Id, now) });
+    }
+
+    // Fluid leaves its system for the pan, or for the floor where there is none.
+    private Answer Spill(FluidSystem system, Quantity<Volume> amount, bool fromFilter, List<Harm> harms)
+    {
+        if (amount <= Quantity<Volume>.Zero)
+            return new(this, harms);
+        var now = Fluids[system.Id];
+        now = fromFilter ? now with { Filter = now.Filter - amount } : now with { Inside = now.Inside - amount };
+        now = PanUnder ? now with { Pan = now.Pan + amount } : now with { Floor = now.Floor + amount };
+        if (!PanUnder)
+            harms.Add(new(HarmKind.OnTheFloor, system.Name, $"{amount} on the floor"));
+        return new(this with { Fluids = Fluids.SetItem(system.Id, now) }, harms);
+    }
+
+    // What the fluid runs out of by its own weight: its drain plug, or a pan that holds it.
+    private IEnumerable<Fastener> Holes(FluidSystem system) => Sheet.Fasteners.Values.Where(f => !Joints[f.Id].IsIn
+        && (f.Drains == system.Id || (f.System == system.Id && f.HoldsBack)));
+
+    // Time passes: what is open underneath runs, a steady share of what is left in each moment.
+    private Answer RunOut(DateTimeOffset at)
+    {
+        var (vehicle, harms) = (this with { Now = at }, new List<Harm>());
+        foreach (var system in Sheet.Fluids.Values)
+        {
+            if (Holes(system).FirstOrDefault() is not { } hole || Fluids[system.Id].Inside <= Quantity<Volume>.Zero)
+                continue;
+            var by = hole.RunsOut > TimeSpan.Zero ? hole.RunsOut / Physics.PartsOfRunningOut : Physics.RunsOutBy;
+            var stays = (decimal)Math.Exp(-(at - Now) / by);
+            var runs = Fluids[system.Id].Inside * (1 - stays);
+            vehicle = vehicle.Spill(system, runs, false, harms).Vehicle;
+            var left = vehicle.Fluids[system.Id] with { Poured = Quantity<Volume>.Zero };
+            vehicle = vehicle with { Fluids = vehicle.Fluids.SetItem(system.Id, left) };
+        }
+        return new(vehicle, harms);
+    }
+}

@@ -1,0 +1,126 @@
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Simulation;
+
+/// <summary>What is taken off and put on, undone and tightened, and the parts in between.</summary>
+public sealed partial record Vehicle
+{
+    /// <summary>The vehicle with something wrong that no hand did.</summary>
+    /// <param name="fault">What.</param>
+    /// <exception cref="ArgumentException">The sheet has no such thing.</exception>
+    public Vehicle With(Fault fault) => fault switch
+    {
+        JointWeeps f => Loose(f.What, null),
+        WasReallyTightenedTo f => Known(Sheet.Fasteners, f.What).Tightening.Value is ToTorque to && f.At >= to.Low
+            ? this with { Joints = Joints.SetItem(f.What, Joints[f.What] with { IsTight = true, Torque = f.At }) } : Loose(f.What, f.At),
+        _ => throw new ArgumentException($"Nobody has said what {fault.GetType().Name} does to a vehicle.", nameof(fault)),
+    };
+
+    private Vehicle Loose(FastenerId what, Quantity<Torque>? torque) => this with
+    {
+        Joints = Joints.SetItem(what, Joints[Known(Sheet.Fasteners, what).Id] with { IsTight = false, Torque = torque }),
+    };
+
+    private Answer TakeOff(Access access, int? count)
+    {
+        if (access.HoldsVehicle)
+            return Cannot(access.Name, "it holds the vehicle: it is set and taken away");
+        if ((Behind(access.Name, access.Needs) ?? Elsewhere(access.Name, access.Place.UsualLift())) is { } not)
+            return not;
+        var harms = Runs && (access.ClosedToRun || access.Intake) ? [new(HarmKind.RunOpen, access.Name, "taken off a running engine")]
+            : Array.Empty<Harm>();
+        return new(this with { Off = Off.SetItem(access.Id, count ?? access.Count) }, harms);
+    }
+
+    private Answer PutOn(Access access, int? count)
+    {
+        if (!IsOff(access.Id))
+            return Cannot(access.Name, "it is on already");
+        // What lies behind it cannot be put on any more once this is.
+        if (Sheet.Access.Values.FirstOrDefault(a => a.Needs.Contains(access.Id) && IsOff(a.Id) && !a.HoldsVehicle) is { } behind)
+            return Cannot(access.Name, $"{behind.Name} behind it is off");
+        if (Elsewhere(access.Name, access.Place.UsualLift()) is { } not)
+            return not;
+        var left = Off[access.Id] - (count ?? Off[access.Id]);
+        return Well(this with { Off = left > 0 && access.Count == 0 ? Off.SetItem(access.Id, left) : Off.Remove(access.Id) });
+    }
+
+    private Answer Undo(Fastener fastener)
+    {
+        var joint = Joints[fastener.Id];
+        if (!joint.IsIn)
+            return Cannot(fastener.Name, "it is out already");
+        // Beside the vehicle a fastener comes out at any height; where it is tightened is another matter.
+        if ((Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Place.UsualLift())) is { } not)
+            return not;
+        List<Harm> harms = fastener.Cold && IsHot ? [new(HarmKind.Burnt, fastener.Name, "hot metal and what is under pressure")] : [];
+        if (Runs)
+            harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));
+        var next = this with { Joints = Joints.SetItem(fastener.Id, joint with { IsIn = false, IsTight = false, Torque = null }) };
+        // A filter lets its own oil go with it.
+        return fastener.System is { } system && fastener.Holds.Count > 0
+            ? next.Spill(Sheet.Fluids[system], Fluids[system].Filter, true, harms) : new(next, harms);
+    }
+
+    private Answer Fit(Part part, bool old)
+    {
+        var holder = Sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == part.Id || f.Holds.Contains(part.Id));
+        if (holder is null)
+            return Behind(part.Name, part.Needs) ?? Well(IsPrimed(part) ? this with { Unprimed = Unprimed.Add(part.Id) } : this);
+        var joint = Joints[holder.Id];
+        if (joint.IsIn)
+            return Cannot(part.Name, $"{holder.Name} is in");
+        joint = holder.Seal != part.Id ? joint with { Holds = joint.Holds.Add(part.Id) }
+            : old ? joint : joint with { Seals = joint.Seals.RemoveAll(s => s.Part == part.Id).Add(new(part.Id, 0)) };
+        return Well(this with
+        {
+            Joints = Joints.SetItem(holder.Id, joint),
+            Unprimed = IsPrimed(part) ? Unprimed.Add(part.Id) : Unprimed,
+        });
+    }
+
+    private bool IsPrimed(Part part) => Sheet.Steps.Values.Any(s => s.Kind == "prime" && s.What == part.Id);
+
+    private Answer Tighten(Fastener fastener, Quantity<Torque>? to)
+    {
+        if ((Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Lift ?? fastener.Place.UsualLift())) is { } not)
+            return not;
+        var joint = Joints[fastener.Id];
+        var spec = fastener.Tightening.Value as ToTorque;
+        Quantity<Torque>? torque = spec is null ? null : to ?? spec.Target;
+        // A seal gives way once each time it is drawn down after it was free.
+        var seals = joint.IsIn ? joint.Seals : [.. joint.Seals.Select(s => s with { Squeezed = s.Squeezed + 1 })];
+        Harm[] harms = spec is not null && torque > spec.High * Physics.ThreadBears
+            ? [new(HarmKind.Strained, fastener.Name, fastener.Material.Contains("plastic", StringComparison.Ordinal) ? "it cracked"
+                : "the thread gave")] : [];
+        return new(this with
+        {
+            Joints = Joints.SetItem(fastener.Id, joint with
+            {
+                IsIn = true, IsTight = spec is null || torque >= spec.Low, Torque = torque, Seals = seals,
+            }),
+        }, harms);
+    }
+
+    /// <summary>What would come through a joint under pressure, in a word; null when it is dry.</summary>
+    private string? LeaksAt(Fastener fastener)
+    {
+        var joint = Joints[fastener.Id];
+        if (!joint.IsIn)
+            return "it is out";
+        if (!joint.IsTight)
+            return "it is loose";
+        if (fastener.Seal is not { } seal)
+            return null;
+        var again = Sheet.Parts[seal].ReusableTimes ?? 0;
+        return joint.Seals.Count switch
+        {
+            0 => "no seal under it",
+            > 1 => "two seals under it",
+            // The first tightening is not yet a use again; the seal that was in the vehicle had one.
+            _ => joint.Seals[0].Squeezed > again + 1 ? "its seal was used too often" : null,
+        };
+    }
+}

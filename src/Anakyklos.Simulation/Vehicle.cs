@@ -1,0 +1,157 @@
+using System.Collections.Immutable;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
+
+namespace Anakyklos.Simulation;
+
+/// <summary>What a hand did to a vehicle: how it stands now, and what harm came of it.</summary>
+/// <param name="Vehicle">The vehicle afterwards; as before where the hand could do nothing.</param>
+/// <param name="Harms">What should not have happened, in the order in which it did.</param>
+public sealed record Answer(Vehicle Vehicle, IReadOnlyList<Harm> Harms);
+
+/// <summary>
+/// A vehicle in software, made from a model sheet. It answers to hands as a real one would and knows nothing of cards, orders or rules:
+/// what is open, in, tight or hot follows from what was done to it alone. A value: a hand makes the next one.
+/// </summary>
+public sealed partial record Vehicle
+{
+    private Vehicle(ModelSheet sheet, DateTimeOffset now) => (Sheet, Now) = (sheet, now);
+
+    /// <summary>The model.</summary>
+    public ModelSheet Sheet { get; }
+
+    /// <summary>The moment up to which it was followed.</summary>
+    public DateTimeOffset Now { get; private init; }
+
+    /// <summary>How each fastener sits.</summary>
+    public ImmutableDictionary<FastenerId, Joint> Joints { get; private init; } = ImmutableDictionary<FastenerId, Joint>.Empty;
+
+    /// <summary>What is off, with the screws or clips that are out; of what holds the vehicle, what is in place.</summary>
+    public ImmutableDictionary<AccessId, int> Off { get; private init; } = ImmutableDictionary<AccessId, int>.Empty;
+
+    /// <summary>How each fluid stands.</summary>
+    public ImmutableDictionary<FluidId, Contents> Fluids { get; private init; } = ImmutableDictionary<FluidId, Contents>.Empty;
+
+    /// <summary>Filters that hold no fuel yet.</summary>
+    public ImmutableHashSet<PartId> Unprimed { get; private init; } = [];
+
+    /// <summary>Indicators that are lit.</summary>
+    public ImmutableHashSet<ResetId> Lit { get; private init; } = [];
+
+    /// <summary>Whether it is up.</summary>
+    public bool IsUp { get; private init; }
+
+    /// <summary>Whether the arms were seen to sit on the lifting points where it stands now.</summary>
+    public bool ArmsSeen { get; private init; }
+
+    /// <summary>Whether a pan stands under it.</summary>
+    public bool PanUnder { get; private init; }
+
+    /// <summary>Whether the engine runs.</summary>
+    public bool Runs { get; private init; }
+
+    /// <summary>When it last ran; null when it is cold.</summary>
+    public DateTimeOffset? RanAt { get; private init; }
+
+    /// <summary>A vehicle as it comes in: everything shut and tight, old seals in, each fluid at its mark, indicators lit, on its
+    /// wheels.</summary>
+    /// <param name="sheet">The model.</param>
+    /// <param name="now">When it comes in.</param>
+    public static Vehicle AsItComes(ModelSheet sheet, DateTimeOffset now) => new(sheet, now)
+    {
+        Joints = sheet.Fasteners.Values.ToImmutableDictionary(f => f.Id, f => new Joint(true, true,
+            (f.Tightening.Value as ToTorque)?.Target, f.Seal is { } seal ? [new(seal, 1)] : [], [.. f.Holds])),
+        Fluids = sheet.Fluids.Values.ToImmutableDictionary(f => f.Id, f => Full(sheet, f)),
+        Lit = [.. sheet.Resets.Keys],
+    };
+
+    /// <summary>Whether an access is off, or what holds the vehicle is in place.</summary>
+    public bool IsOff(AccessId what) => Off.ContainsKey(what);
+
+    /// <summary>Whether the engine is hot metal.</summary>
+    public bool IsHot => Runs || (RanAt is { } ran && Now - ran < (Sheet.CoolsIn > TimeSpan.Zero ? Sheet.CoolsIn : Physics.CoolsIn));
+
+    /// <summary>What becomes of the vehicle when a hand does something.</summary>
+    /// <param name="hand">What it does.</param>
+    /// <param name="at">When; not before <see cref="Now"/>.</param>
+    /// <exception cref="ArgumentException">The sheet has no such thing, or time would run backwards.</exception>
+    public Answer Answer(Hand hand, DateTimeOffset at)
+    {
+        var (vehicle, harms) = Until(at);
+        var answer = vehicle.Do(hand);
+        return harms.Count == 0 ? answer : new(answer.Vehicle, [.. harms, .. answer.Harms]);
+    }
+
+    /// <summary>What becomes of it when nobody touches it.</summary>
+    /// <param name="at">Until when.</param>
+    /// <exception cref="ArgumentException">Time would run backwards.</exception>
+    public Answer Until(DateTimeOffset at)
+    {
+        if (at < Now)
+            throw new ArgumentException($"It is {Now:O} already.", nameof(at));
+        return at == Now ? new(this, []) : RunOut(at);
+    }
+
+    private Answer Do(Hand hand) => hand switch
+    {
+        TakesOff h => TakeOff(Known(Sheet.Access, h.What), h.Count),
+        PutsOn h => PutOn(Known(Sheet.Access, h.What), h.Count),
+        Sets h => Set(Known(Sheet.Access, h.What)),
+        TakesAway h => TakeAway(Known(Sheet.Access, h.What)),
+        Undoes h => Undo(Known(Sheet.Fasteners, h.What)),
+        Fits h => Fit(Known(Sheet.Parts, h.What), h.Old),
+        Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
+        Pours h => Pour(Known(Sheet.Fluids, h.What), h.Amount),
+        DrawsOff h => DrawOff(Known(Sheet.Fluids, h.What), h.Amount),
+        SlidesPanUnder => Well(this with { PanUnder = true }),
+        ClearsBelow => Well(this with { PanUnder = false }),
+        SetsArms => Well(this with { ArmsSeen = true }),
+        Raises => Raise(),
+        Lowers => Lower(),
+        Primes h => Well(this with { Unprimed = Unprimed.Remove(h.What) }),
+        Starts => Start(),
+        Stops => Well(this with { Runs = false, RanAt = Runs ? Now : RanAt }),
+        Drives => Drive(),
+        PutsOut h => Well(this with { Lit = Lit.Remove(h.What) }),
+        _ => throw new ArgumentException($"Nobody has said what {hand.GetType().Name} does to a vehicle.", nameof(hand)),
+    };
+
+    private static T Known<TKey, T>(IReadOnlyDictionary<TKey, T> things, TKey id) where TKey : notnull =>
+        things.TryGetValue(id, out var thing) ? thing : throw new ArgumentException($"This model has no “{id}”.");
+
+    private static Answer Well(Vehicle vehicle) => new(vehicle, []);
+
+    private Answer Cannot(string what, string says) => new(this, [new(HarmKind.OutOfReach, what, says)]);
+
+    // What lies in front of something; null when the way is free.
+    private Answer? Behind(string what, IEnumerable<AccessId> needs) => needs.FirstOrDefault(n => !IsOff(n)) is { IsEmpty: false } shut
+        ? Cannot(what, $"{Sheet.Access[shut].Name} is in front of it") : null;
+
+    // From the ground nobody reaches what is underneath, and from below nobody reaches what wants it down.
+    private Answer? Elsewhere(string what, LiftNeed need) => need == LiftNeed.Up && !IsUp && Sheet.Stands == Stand.Lift
+        ? Cannot(what, "the vehicle stands on its wheels")
+        : need == LiftNeed.Down && IsUp ? Cannot(what, "the vehicle is up") : null;
+}
+
+/// <summary>How a fastener sits.</summary>
+/// <param name="IsIn">It is in its thread.</param>
+/// <param name="IsTight">It was tightened as it should be, or more.</param>
+/// <param name="Torque">What it was last tightened to; null where it is not done by torque, or loose.</param>
+/// <param name="Seals">The seals under it.</param>
+/// <param name="Holds">The parts it holds.</param>
+public sealed record Joint(bool IsIn, bool IsTight, Quantity<Torque>? Torque, ImmutableList<SealIn> Seals, ImmutableHashSet<PartId> Holds);
+
+/// <summary>A seal in its place.</summary>
+/// <param name="Part">Which.</param>
+/// <param name="Squeezed">How often it was tightened down, this time with it.</param>
+public sealed record SealIn(PartId Part, int Squeezed);
+
+/// <summary>Where a fluid is.</summary>
+/// <param name="Inside">In the sump, case, reservoir or circuit.</param>
+/// <param name="Filter">In filter and galleries.</param>
+/// <param name="Pan">In the pan below.</param>
+/// <param name="Floor">On the floor.</param>
+/// <param name="Poured">What was poured in, less what was drawn off, since it last ran out.</param>
+public sealed record Contents(Quantity<Volume> Inside, Quantity<Volume> Filter, Quantity<Volume> Pan, Quantity<Volume> Floor,
+    Quantity<Volume> Poured);

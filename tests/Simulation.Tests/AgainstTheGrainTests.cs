@@ -1,0 +1,81 @@
+using System.Globalization;
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Looking;
+using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Simulation.Tests;
+
+/// <summary>
+/// Walks on which now and then something else is pressed than what is next: whatever the card accepts, the vehicle comes to no harm, and
+/// what the card believes is what is. The number of a walk is its seed.
+/// </summary>
+public sealed class AgainstTheGrainTests
+{
+    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
+        "short", "out", "order", "right", "jump"];
+
+    // More for a long night.
+    private static readonly int Walks =
+        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "1000", CultureInfo.InvariantCulture);
+
+    public static TheoryData<int> Seeds => [.. Enumerable.Range(0, Walks)];
+
+    [Theory]
+    [MemberData(nameof(Seeds))]
+    public void Whatever_is_accepted_does_no_harm(int seed)
+    {
+        var random = new Random(seed);
+        var sheets = BothWalk.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
+        var sheet = sheets[seed % sheets.Length];
+        var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
+            .Take(1 + random.Next(3))]);
+        for (var presses = 0; presses < 90 && walk.Card.Next is not null; presses++)
+            if (random.Next(4) == 0)
+                Stray(walk, random);
+            else
+                walk.GoOn();
+        walk.ByTheBook();
+        Assert.Empty(ByTheBookTests.Wrong(walk));
+    }
+
+    private static void Stray(BothWalk walk, Random random)
+    {
+        var (card, step) = (walk.Card, walk.Card.Next!);
+        var any = card.Steps[random.Next(card.Steps.Count)];
+        var torque = card.Sheet.Fasteners.GetValueOrDefault(step.What) is not null && step.Kind == StepKind.Tighten;
+        Typed<Torque> Nm(decimal nm) => new(Quantity<Torque>.Of(nm, Torque.NewtonMetre), Torque.NewtonMetre);
+        Typed<Volume> Litres(decimal l) => new(Quantity<Volume>.Of(l, Volume.Litre), Volume.Litre);
+        _ = Strays[random.Next(Strays.Length)] switch
+        {
+            "aside" => walk.Try(new PutAside(random.Next(3) == 0 ? any.Id : step.Id, "Part is on the boat")),
+            "drop" when random.Next(3) == 0 && card.Jobs.Count > 0 => walk.Try(new DropJob(card.Jobs[random.Next(card.Jobs.Count)],
+                "Plug is seized")),
+            "stop" => walk.Try(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye, "Slivers")),
+            "back" when card.LastPressOf(BothWalk.Iona.Id) is { } last => walk.Try(new TakeBack(last.Seq)),
+            "early" => walk.Try(new TakeEarly(any.Id)),
+            "lift" => walk.Try(new MoveLift(!card.LiftUp, true)),
+            // Only what has really run out is said to have.
+            "cut" when walk.NothingRuns && card.Waits.FirstOrDefault(w => w.Until > walk.Now) is { } wait =>
+                walk.Try(new CutWait(wait.Id, "It dripped out")),
+            "leak" when card.JointsOpened.ToList() is { Count: > 0 } joints => walk.Try(new ReportLeak(step.Id,
+                joints[random.Next(joints.Count)].Id)),
+            "little" when torque => walk.Try(new TakeReading(step.Id, Nm(1.1m), true)),
+            "much" when torque => walk.Try(new TakeReading(step.Id, Nm(900), true)),
+            "leave" => walk.Try(new Deviate(step.Id, random.Next(2) == 0 ? DeviationKind.StepLeftOut : DeviationKind.NoReading,
+                "No time today")),
+            "short" when step.Kind == StepKind.Gauge
+                || (step.Kind == StepKind.Pour && card.Sheet.Fluids[step.What].FillBy != FillBy.Overflow) =>
+                walk.Try(new Pour(step.Id, Litres(0.1m), true)),
+            "out" when step.Kind == StepKind.Gauge => walk.Try(new TakeOut(step.Id, Litres(0.2m))),
+            "order" => walk.Try(new OrderAgain()),
+            "right" when card.CanBePutRight.Where(h => h.Event is ReadingTaken).ToList() is { Count: > 0 } readings =>
+                walk.Try(new CorrectReading(readings[random.Next(readings.Count)].Seq, Nm(random.Next(2) == 0 ? 1.1m : 25),
+                    "Read the wrong line")),
+            "jump" when card.State(any.Id).Status == StepStatus.Waiting => walk.Press(any),
+            _ => false,
+        };
+    }
+}

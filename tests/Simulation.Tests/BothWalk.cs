@@ -1,0 +1,171 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Draining;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Planning;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Simulation.Tests;
+
+/// <summary>A card and a vehicle that go through the same service: the card is told what hands do, the vehicle feels it.</summary>
+internal sealed class BothWalk
+{
+    internal static readonly Person Iona = new("iona", "Iona R.", Role.Technician);
+    internal static readonly Person Una = new("una", "Una B.", Role.Lead);
+
+    private readonly CardFacts _facts;
+    private readonly List<(Recorded Said, IReadOnlyList<object> Did)> _did = [];
+    private DateTimeOffset _now;
+
+    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1)
+    {
+        Card = CardWalk.Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, people).Steps);
+        _now = Card.History[^1].At;
+        _facts = UsualPress.Facts(sheet);
+        Vehicle = Vehicle.AsItComes(sheet, _now);
+    }
+
+    internal static IReadOnlyDictionary<SheetId, ModelSheet> Sheets { get; } =
+        Directory.GetFiles(AppContext.BaseDirectory, "*-*.json", SearchOption.AllDirectories).Select(File.ReadAllText)
+            .Where(t => t.Contains(ModelSheet.Format, StringComparison.Ordinal)).Select(t => SheetReader.Read(t).Sheet!)
+            .ToDictionary(s => s.Id);
+
+    internal JobCard Card { get; private set; }
+
+    internal DateTimeOffset Now => _now;
+
+    internal Vehicle Vehicle { get; private set; }
+
+    internal List<string> Harms { get; } = [];
+
+    /// <summary>From where it stands to the signature by the usual press; what is read and measured is what the vehicle shows.</summary>
+    internal void ByTheBook()
+    {
+        for (var presses = 0; Card.Next is not null; presses++)
+        {
+            Assert.True(presses < 500, $"“{Card.Next.Title}” comes again and again. {Told}");
+            GoOn();
+        }
+        Decide();
+        Say(new Sign());
+    }
+
+    /// <summary>What is next is done; where something stands in the way that the lead decides, it is decided.</summary>
+    internal void GoOn()
+    {
+        var step = Card.Next!;
+        Later(step);
+        var command = Shown(step, UsualPress.Of(Card, step));
+        if (Try(command))
+            return;
+        Decide();
+        if (Card.IsOverTorqued(step.Id) && Try(new SettleOverTorque(step.Id, "Thread is good"), Una))
+            return;
+        if (Card.Next is { } next && !Try(Shown(next, UsualPress.Of(Card, next))))
+            Assert.Fail($"Stuck at “{next.Title}”: {Card.Decide(Shown(next, UsualPress.Of(Card, next)), Iona, _now, _facts)}");
+    }
+
+    /// <summary>A step out of its turn, by its usual press.</summary>
+    internal bool Press(SheetStep step) => Try(Shown(step, UsualPress.Of(Card, step)));
+
+    private void Decide()
+    {
+        foreach (var stop in Card.Stops.ToList())
+            Try(new DecideStop(stop.Seq, true, "Mended"), Una);
+        foreach (var seq in Card.WantingCountersignature.ToList())
+            Try(new Countersign(seq), Una);
+    }
+
+    // What a person reads off the vehicle in place of what the book would have.
+    private CardCommand Shown(SheetStep step, CardCommand book) => book switch
+    {
+        ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.LevelOf(step.What), 2), Level.Lowest, Level.Highest))),
+        Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Vehicle.Fluids[step.What].Pan.In(Volume.Litre), 2),
+            Volume.Litre), Volume.Litre)),
+        _ => book,
+    };
+
+    private void Say(CardCommand command) =>
+        Assert.True(Try(command), $"{command}: {Card.Decide(command, Iona, _now, _facts)}");
+
+    /// <summary>Tells the card; where it accepts, hands do it to the vehicle.</summary>
+    internal bool Try(CardCommand command, Person? by = null)
+    {
+        var decision = Card.Decide(command, by ?? Iona, _now, _facts);
+        if (decision is Asked { Question: PourQuestion q } && command is Pour p)
+            decision = Card.Decide(new Pour(p.Step, q.Amount, true), by ?? Iona, _now, _facts);
+        if (decision is not Accepted accepted)
+            return false;
+        var (next, more) = Card.Taking(accepted, Guid.NewGuid(), by ?? Iona, _now);
+        foreach (var said in more)
+            if (said.Event is TakenBack back)
+                TakeBack(back);
+            else
+                Does(said, HandsOf.Event(Card, said.Event, Vehicle));
+        Card = next;
+        Assert.True(Harms.Count == 0, $"{string.Join("\n", Harms)}\n{Told}");
+        Agree();
+        return true;
+    }
+
+    private void Does(Recorded said, IReadOnlyList<object> moves)
+    {
+        _did.Add((said, moves));
+        foreach (var move in moves)
+        {
+            var answer = move is Hand hand ? Vehicle.Answer(hand, said.At) : new(Vehicle.Until(said.At).Vehicle.With((Fault)move), []);
+            Vehicle = answer.Vehicle;
+            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained).Select(h => $"{move}: {h}"));
+        }
+    }
+
+    // What was pressed by mistake was never done: the vehicle is as if it had not been.
+    private void TakeBack(TakenBack back)
+    {
+        var kept = _did.Where(d => d.Said.Seq < back.From || d.Said.Seq > back.To).ToList();
+        _did.Clear();
+        Vehicle = Vehicle.AsItComes(Card.Sheet, Card.History[0].At);
+        foreach (var (said, did) in kept)
+            Does(said, did);
+    }
+
+    // The clock goes on until neither a wait nor heat stands in the way.
+    private void Later(SheetStep step)
+    {
+        _now += step.Takes;
+        foreach (var wait in Card.Waits.Where(w => w.Until > _now && (w.Id == step.Id || step.Awaits.Contains(w.Id))))
+            _now = wait.Until > _now ? wait.Until : _now;
+        if (step.Cold && Card.InTheWay(step, _now).Count > 0)
+            _now += Card.Sheet.CoolsIn;
+    }
+
+    private string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after " + string.Join("; ", _did.TakeLast(9)
+        .Select(d => $"{d.Said.Event.GetType().Name} {(d.Said.Event as IStepEvent)?.Step} [{string.Join(", ", d.Did)}]"));
+
+    /// <summary>Whether nothing but a film is left of what is let out.</summary>
+    internal bool NothingRuns => Card.FluidsDrained.All(f => Vehicle.Fluids[f.Id] is var stands
+        && (Card.Fluid(f.Id).Poured > Quantity<Volume>.Zero || stands.Inside < f.Tolerance.Value / 4 || !Card.Fluid(f.Id).Out));
+
+    /// <summary>Checks of tightness that a job given up took with it.</summary>
+    internal IEnumerable<SheetStep> GivenUp => Card.Opened.Steps.Where(s => s.Kind == StepKind.Retighten && Card.Step(s.Id) is null);
+
+    // Two accounts of one vehicle: what the card believes, and what is.
+    private void Agree()
+    {
+        static string Sorted(IEnumerable<string> names) => string.Join(", ", names.Order(StringComparer.Ordinal));
+        void Same(IEnumerable<string> card, IEnumerable<string> vehicle) =>
+            Assert.True(Sorted(card) == Sorted(vehicle), $"The card: {Sorted(card)}. The vehicle: {Sorted(vehicle)}. {Told}");
+        Same(Card.Open.Where(o => o.Kind == OpenKind.Access).Select(o => o.Id.Text), Vehicle.Off.Keys.Select(k => k.Text));
+        // What was tightened too far is no more open than shut until somebody has looked at it.
+        // What is to be checked again is not believed to be tight either; nor what was to be checked by a job that was given up, for which
+        // the lead puts a name to it.
+        var strained = Card.Steps.Where(s => Card.IsOverTorqued(s.Id) || (s.Kind == StepKind.Retighten && Card.Remaining.Contains(s)))
+            .Concat(GivenUp).Select(s => s.What.Text).ToHashSet();
+        Same(Card.Open.Where(o => o.Kind == OpenKind.Fastener).Select(o => o.Id.Text).Except(strained),
+            Vehicle.Joints.Where(j => !j.Value.IsTight).Select(j => j.Key.Text).Except(strained));
+        Assert.Equal((Card.LiftUp, Card.EngineRuns), (Vehicle.IsUp, Vehicle.Runs));
+    }
+}
