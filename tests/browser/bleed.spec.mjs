@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { key, signIn, title, toTheFirstWheel } from './lift.mjs';
+import { SOON, key, signIn, title, toTheFirstWheel } from './lift.mjs';
 
 test.describe.configure({ mode: 'serial' });
 let card = 0;
@@ -77,7 +77,7 @@ test('the usual press alone bleeds the other wheels, and the card is signed', as
         .catch(() => '');
     const before = await sight();
     await key(page, 'Enter');
-    await expect.poll(sight, { message: `the press at “${await title(page).catch(() => '')}”` }).not.toBe(before);
+    await expect.poll(sight, { message: `the press at “${await title(page).catch(() => '')}”`, ...SOON }).not.toBe(before);
   }
   await expect(page).toHaveURL(new RegExp(`/handover/${card}`));
   await page.getByRole('button', { name: /^Sign/ }).first().click();

@@ -2,6 +2,9 @@ import { expect } from '@playwright/test';
 
 export const PIN = '2468';
 
+/** How soon a press is looked for on the page: most answers are there in a tenth of a second. */
+export const SOON = { intervals: [50, 50, 50, 100, 100, 250] };
+
 export async function signIn(page, name = 'Iona R.') {
   await page.goto('/signin');
   await page.getByText(name).click();
@@ -64,7 +67,7 @@ export async function toTheFirstWheel(page) {
       await page.locator('#kit [name="oils.brake-fluid.amount"]').fill('2 L');
       await page.locator('.lift-main .main').click();
     } else await key(page, 'Enter');
-    await expect.poll(() => title(page).catch(() => now)).not.toBe(now);
+    await expect.poll(() => title(page).catch(() => now), SOON).not.toBe(now);
   }
   return card;
 }
@@ -82,6 +85,7 @@ export async function workUpTo(page, begins, press) {
     await expect
       .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {
         message: `the press at “${now}”`,
+        ...SOON,
       })
       .toBe(true);
   }

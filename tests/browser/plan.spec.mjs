@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { key, signIn, title } from './lift.mjs';
+import { SOON, key, signIn, title } from './lift.mjs';
 
 const EIGHTH = readFileSync(new URL('./curlew-60.json', import.meta.url), 'utf8');
 const FULL = [
@@ -61,6 +61,7 @@ async function press(page, times) {
     await expect
       .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {
         message: `the press at “${now}”`,
+        ...SOON,
       })
       .toBe(true);
   }

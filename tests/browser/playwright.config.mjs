@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
-const port = 5191;
+// The kills run beside the other tests, so they bring a port of their own.
+const port = Number(process.env.ANAKYKLOS_TEST_PORT ?? 5191);
 const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/net10.0/Anakyklos.Web.dll');
 const folder = (process.env.ANAKYKLOS_TEST_FOLDER ??= mkdtempSync(join(tmpdir(), 'anakyklos-browser-')));
 
@@ -13,7 +14,7 @@ export default defineConfig({
   fullyParallel: false,
   timeout: 120_000,
   expect: { timeout: 15_000 },
-  outputDir: join(tmpdir(), 'anakyklos-browser-results'),
+  outputDir: join(tmpdir(), `anakyklos-browser-results-${port}`),
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },

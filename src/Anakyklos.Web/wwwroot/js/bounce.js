@@ -1,5 +1,5 @@
 // Whoever presses this soon after a page came has not read it: a glove taps twice, a pedal bounces, somebody else moved the card on.
-const OWN = 400;
+const OWN = 300;
 const MOVED_ON = 1000;
 let until = 0;
 let timer = 0;

@@ -1,0 +1,129 @@
+// Takes the gates of the card away one by one, in a copy, and says what harm the simulated vehicle then came to.
+// node bench/oracle/run.mjs [walks]: prints a row a gate; a gate whose row is empty is one that the oracle does not miss.
+import { execFileSync, spawnSync } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const root = join(import.meta.dirname, '../..');
+const walks = process.argv[2] ?? '600';
+const GATES = 'src/Anakyklos.Core/Cards/Gates.cs';
+const LOOKS = 'src/Anakyklos.Core/Cards/LiftReadiness.cs';
+const COACHES = 'src/Anakyklos.Core/Coaches';
+const BENDS = [
+  [
+    'started with too little oil',
+    GATES,
+    'fluid.Poured < safe)',
+    'false && fluid.Poured < safe)',
+  ],
+  [
+    'started unprimed',
+    GATES,
+    'Remaining.Where(s => s.Traits.Primes &&',
+    'Remaining.Where(s => false && s.Traits.Primes &&',
+  ],
+  [
+    'started with a joint open',
+    GATES,
+    'in OpenPlugs("Tighten it before the engine runs."))',
+    'in OpenPlugs("").Take(0))',
+  ],
+  [
+    'started with a cap off',
+    GATES,
+    '(a.ClosedToRun || a.Intake) && HasOpen(a)',
+    'false && (a.ClosedToRun || a.Intake) && HasOpen(a)',
+  ],
+  [
+    'driven with something open',
+    GATES,
+    'in BeforeDriving())',
+    'in BeforeDriving().Take(0))',
+  ],
+  [
+    'undone while hot',
+    GATES,
+    'if (step.Cold && _state.HotAt',
+    'if (false && step.Cold && _state.HotAt',
+  ],
+  [
+    'work with the lift elsewhere',
+    GATES,
+    'if (step.Lift == LiftNeed.Up && !LiftUp)',
+    'if (false && !LiftUp)',
+  ],
+  [
+    'work behind what is shut',
+    GATES,
+    '.Where(a => !HasOpen(a)).Select(a => new Refusal($"The',
+    '.Where(a => false && !HasOpen(a)).Select(a => new Refusal($"The',
+  ],
+  [
+    'raised unheld',
+    GATES,
+    'Where(a => a.HoldsVehicle && !HasOpen(a))',
+    'Where(a => false && !HasOpen(a))',
+  ],
+  [
+    'raised on an old look',
+    LOOKS,
+    'LiftMove.ReadyToRaise => moves || step.IsDriven',
+    'LiftMove.ReadyToRaise => false',
+  ],
+  [
+    'raised without a look',
+    `${COACHES}/Lifting/RaiseCoach.cs`,
+    's.Traits.Sets || s.Traits.Lift == LiftMove.ReadyToRaise',
+    'false',
+  ],
+  [
+    'lowered onto an open plug',
+    `${COACHES}/Lifting/LowerCoach.cs`,
+    'JobCard.IsUnderneath))',
+    'f => false))',
+  ],
+  [
+    'lowered without a look',
+    `${COACHES}/Lifting/LowerCoach.cs`,
+    's => s.Traits.Lift == LiftMove.ReadyToLower',
+    's => false',
+  ],
+  [
+    'the pan cleared away under an open plug',
+    `${COACHES}/Looking/ClearCoach.cs`,
+    'f => JobCard.IsUnderneath(f) &&',
+    'f => false &&',
+  ],
+  [
+    'poured onto an open plug',
+    `${COACHES}/Filling/PourCoach.cs`,
+    'f => IsJointOf(f, id)))',
+    'f => false))',
+  ],
+];
+
+const copy = mkdtempSync(join(tmpdir(), 'anakyklos-oracle-'));
+const parts = ['src', 'tests', 'sheets', 'stock', 'Directory.Build.props', 'Directory.Packages.props'];
+const tracked = execFileSync('git', ['ls-files', ...parts], { cwd: root });
+for (const file of tracked.toString().trim().split('\n')) cpSync(join(root, file), join(copy, file), { recursive: true });
+console.log('| the gate taken away | what the vehicle came to | walks that saw it |\n| --- | --- | --- |');
+for (const [name, file, from, to] of BENDS) {
+  const path = join(copy, file);
+  const text = readFileSync(path, 'utf8');
+  if (!text.includes(from)) throw new Error(`${file} has no “${from}” any more.`);
+  writeFileSync(path, text.replace(from, to));
+  const run = spawnSync('dotnet', ['test', 'tests/Simulation.Tests', '-c', 'Release', '-v', 'quiet', '-p:TreatWarningsAsErrors=false'], {
+    cwd: copy,
+    env: { ...process.env, ANAKYKLOS_WALKS: walks, DOTNET_CLI_TELEMETRY_OPTOUT: '1' },
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  });
+  writeFileSync(path, text);
+  const kinds = new Map();
+  for (const [, kind] of run.stdout.matchAll(/\}: (\w+): /g)) kinds.set(kind, (kinds.get(kind) ?? 0) + 1);
+  const differ = [...run.stdout.matchAll(/The card: /g)].length;
+  const failed = run.stdout.match(/Failed: +(\d+), Passed/)?.[1] ?? (/error/.test(run.stdout) ? 'does not build' : '0');
+  const saw = [...kinds].sort((a, b) => b[1] - a[1]).map(([kind, n]) => `${kind} ${n}`);
+  console.log(`| ${name} | ${[...saw, ...(differ ? [`the two accounts differ ${differ}`] : [])].join(', ')} | ${failed} |`);
+}
