@@ -15,7 +15,11 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class AgainstTheGrainTests
 {
     private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "short", "out", "order", "right", "jump"];
+        "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+
+    private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
+        s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
+        s => s.Traits.LetsOut, s => s.Traits.Tightens, s => s.Cold, s => s.Traits.LooksAtJoints];
 
     // More for a long night.
     private static readonly int Walks =
@@ -75,6 +79,10 @@ public sealed class AgainstTheGrainTests
                 walk.Try(new CorrectReading(readings[random.Next(readings.Count)].Seq, Nm(random.Next(2) == 0 ? 1.1m : 25),
                     "Read the wrong line")),
             "jump" when card.State(any.Id).Status == StepStatus.Waiting => walk.Press(any),
+            // What does the most harm too early is tried too early.
+            "hurry" when card.Remaining.Where(s => card.State(s.Id).Status == StepStatus.Waiting)
+                .Where(Tempting[random.Next(Tempting.Length)]).ToList() is { Count: > 0 } soon =>
+                walk.Press(soon[random.Next(Math.Min(2, soon.Count))]),
             _ => false,
         };
     }

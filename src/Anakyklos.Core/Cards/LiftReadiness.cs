@@ -17,7 +17,7 @@ public sealed partial class JobCard
         return Steps.Where(look => look.Traits.Lift switch
         {
             LiftMove.ReadyToRaise => moves || step.IsDriven,
-            LiftMove.ReadyToLower => moves || (step.Lift == LiftNeed.Up && !step.MovesLift),
+            LiftMove.ReadyToLower => moves || ((step.Lift == LiftNeed.Up || step.Place == Place.Below) && !step.MovesLift),
             _ => false,
         } && WasDone(look) && MoveAfter(look) is { } move && move.Id != id && IsLeft(move.Id)).Select(look => new StepBeginsAgain(look.Id));
     }
