@@ -12,9 +12,6 @@ namespace Anakyklos.Desk;
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
     DueDesk due, PlannedCards plans, WorkshopClock clock)
 {
-    /// <summary>Where a vehicle can stand; the last is outside and has room for any number.</summary>
-    public static IReadOnlyList<string> Bays { get; } = ["Bay 1", "Bay 2", "Outside"];
-
     /// <summary>The first look at a vehicle, with what is due chosen.</summary>
     /// <param name="plate">Its plate; null for the first of the list.</param>
     /// <param name="unit">The distance unit of whoever looks.</param>
@@ -77,7 +74,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     private (IntakeVisit Visit, IntakeReading Reading) Look(IntakeForm form, Unit<Distance> unit)
     {
         var reading = new IntakeReading(form, unit, clock.Today);
-        var taken = cards.Unsigned().Where(c => c.Bay != Bays[^1]).DistinctBy(c => c.Bay).ToDictionary(c => c.Bay, c => c.Plate);
+        var taken = cards.Unsigned().Where(c => c.Bay != Bays.Outside).DistinctBy(c => c.Bay).ToDictionary(c => c.Bay, c => c.Plate);
         if (form.Command == Guid.Empty)
             form.Command = Guid.CreateVersion7();
         var visit = new IntakeVisit(form, reading.Refusals)
@@ -85,7 +82,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             Vehicles = vehicles.All(),
             Models = sheets.Newest(),
             Plate = form.Plate ?? "",
-            Bay = form.Bay is { } bay && Bays.Contains(bay) ? bay : Bays.First(b => !taken.ContainsKey(b)),
+            Bay = form.Bay is { } bay && Bays.All.Contains(bay) ? bay : Bays.All.First(b => !taken.ContainsKey(b)),
             Taken = taken,
             Chosen = [.. (form.Job ?? []).Distinct()],
         };

@@ -2,8 +2,11 @@ using Anakyklos.Core.Quantities;
 
 namespace Anakyklos.Simulation;
 
+/// <summary>Something that happens to a vehicle: a hand does it, or it is a fault.</summary>
+public abstract record Happening;
+
 /// <summary>Something that a hand does to the vehicle. It says what was done, not what was meant.</summary>
-public abstract record Hand;
+public abstract record Hand : Happening;
 
 /// <summary>Takes an access off: a cover, a cap, a lead.</summary>
 /// <param name="What">The access.</param>
@@ -36,6 +39,19 @@ public sealed record Fits(PartId What, bool Old = false) : Hand;
 /// <param name="What">The fastener.</param>
 /// <param name="To">What the wrench clicked at; null for the sheet's own way.</param>
 public sealed record Tightens(FastenerId What, Quantity<Torque>? To = null) : Hand;
+
+/// <summary>Starts a fastener in its thread and runs it in with the fingers until it touches.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record RunsIn(FastenerId What) : Hand;
+
+/// <summary>Turns a fastener that is in its thread further with a wrench.</summary>
+/// <param name="What">The fastener.</param>
+/// <param name="Degrees">How far, above zero.</param>
+public sealed record Turns(FastenerId What, decimal Degrees) : Hand;
+
+/// <summary>Makes a thread good that gave way: it is cut again, or the fastener is a new one.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record MendsThread(FastenerId What) : Hand;
 
 /// <summary>Pours a fluid in.</summary>
 /// <param name="What">The fluid.</param>

@@ -29,6 +29,16 @@ internal static class Physics
     /// hand.</summary>
     internal const decimal ThreadBears = 1.3m;
 
+    /// <summary>From the contact of its face to its torque, a joint is drawn down within a sixth of a turn; torque rises evenly with the
+    /// angle.</summary>
+    internal const decimal DegreesToTorque = 60;
+
+    /// <summary>So far beyond what it bears a thread has given way altogether.</summary>
+    internal const decimal DegreesToStrip = 45;
+
+    /// <summary>A thread that gave way drags with so much of its torque.</summary>
+    internal const decimal StrippedDrags = 0.15m;
+
     /// <summary>An engine that ran is hot metal for so long where the sheet does not say how long it cools.</summary>
     internal static readonly TimeSpan CoolsIn = TimeSpan.FromHours(1);
 

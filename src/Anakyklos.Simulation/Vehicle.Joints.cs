@@ -13,14 +13,21 @@ public sealed partial record Vehicle
     public Vehicle With(Fault fault) => fault switch
     {
         JointWeeps f => Loose(f.What, null),
+        Seized f => this with { Stuck = Stuck.Add(Known(Sheet.Fasteners, f.What).Id) },
+        Stripped f => Loose(f.What, null) is var loose
+            ? loose with { Joints = loose.Joints.SetItem(f.What, loose.Joints[f.What] with { IsStripped = true }) } : this,
         WasReallyTightenedTo f => Known(Sheet.Fasteners, f.What).Tightening.Value is ToTorque to && f.At >= to.Low
-            ? this with { Joints = Joints.SetItem(f.What, Joints[f.What] with { IsTight = true, Torque = f.At }) } : Loose(f.What, f.At),
+            ? this with { Joints = Joints.SetItem(f.What, Joints[f.What] with { IsTight = true, IsStripped = false, Torque = f.At,
+                Turned = TurnedFor(to, f.At) }) } : Loose(f.What, f.At),
         _ => throw new ArgumentException($"Nobody has said what {fault.GetType().Name} does to a vehicle.", nameof(fault)),
     };
 
     private Vehicle Loose(FastenerId what, Quantity<Torque>? torque) => this with
     {
-        Joints = Joints.SetItem(what, Joints[Known(Sheet.Fasteners, what).Id] with { IsTight = false, Torque = torque }),
+        Joints = Joints.SetItem(what, Joints[Known(Sheet.Fasteners, what).Id] with
+        {
+            IsTight = false, IsStripped = false, Torque = torque, Turned = 0,
+        }),
     };
 
     private Answer TakeOff(Access access, int? count)
@@ -55,10 +62,12 @@ public sealed partial record Vehicle
         // Beside the vehicle a fastener comes out at any height; where it is tightened is another matter.
         if ((Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Place.UsualLift())) is { } not)
             return not;
+        if (Stuck.Contains(fastener.Id))
+            return Cannot(fastener.Name, "it does not move");
         List<Harm> harms = fastener.Cold && IsHot ? [new(HarmKind.Burnt, fastener.Name, "hot metal and what is under pressure")] : [];
         if (Runs)
             harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));
-        var next = this with { Joints = Joints.SetItem(fastener.Id, joint with { IsIn = false, IsTight = false, Torque = null }) };
+        var next = this with { Joints = Joints.SetItem(fastener.Id, joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0 }) };
         // A filter lets its own oil go with it.
         return fastener.System is { } system && fastener.Holds.Count > 0
             ? next.Spill(Sheet.Fluids[system], Fluids[system].Filter, true, harms) : new(next, harms);
@@ -85,24 +94,83 @@ public sealed partial record Vehicle
 
     private Answer Tighten(Fastener fastener, Quantity<Torque>? to)
     {
-        if ((Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Lift ?? fastener.Place.UsualLift())) is { } not)
+        if (AtJoint(fastener) is { } not)
+            return not;
+        if (fastener.Tightening.Value is not ToTorque spec)
+            return Well(Squeezed(fastener) with { IsTight = true }, fastener);
+        return Drawn(fastener, spec, Squeezed(fastener), TurnedFor(spec, to ?? spec.Target), to ?? spec.Target);
+    }
+
+    private Answer RunIn(Fastener fastener)
+    {
+        if (AtJoint(fastener) is { } not)
+            return not;
+        return Joints[fastener.Id].IsIn ? Cannot(fastener.Name, "it is in already") : Well(Squeezed(fastener), fastener);
+    }
+
+    private Answer Turn(Fastener fastener, decimal degrees)
+    {
+        if (degrees <= 0)
+            throw new ArgumentException("A wrench turns further, not back.", nameof(degrees));
+        if (AtJoint(fastener) is { } not)
             return not;
         var joint = Joints[fastener.Id];
-        var spec = fastener.Tightening.Value as ToTorque;
-        Quantity<Torque>? torque = spec is null ? null : to ?? spec.Target;
-        // A seal gives way once each time it is drawn down after it was free.
-        var seals = joint.IsIn ? joint.Seals : [.. joint.Seals.Select(s => s with { Squeezed = s.Squeezed + 1 })];
-        Harm[] harms = spec is not null && torque > spec.High * Physics.ThreadBears
+        if (!joint.IsIn)
+            return Cannot(fastener.Name, "it is out: run it in by hand first");
+        if (fastener.Tightening.Value is not ToTorque spec)
+            return Cannot(fastener.Name, "it is not done with a torque wrench");
+        var turned = joint.Turned + degrees;
+        return Drawn(fastener, spec, joint, turned, TorqueAt(joint, spec, turned));
+    }
+
+    /// <summary>How a fastener answers to a wrench: what it is at, and what it would be at after more.</summary>
+    /// <param name="what">A fastener of the sheet that is tightened to a torque.</param>
+    /// <param name="degrees">How much further.</param>
+    /// <returns>The torque on the wrench then; zero for one that is out or has no torque.</returns>
+    /// <exception cref="ArgumentException">The sheet has no such fastener.</exception>
+    public Quantity<Torque> TorqueAfter(FastenerId what, decimal degrees) =>
+        Known(Sheet.Fasteners, what).Tightening.Value is ToTorque spec && Joints[what] is { IsIn: true } joint
+            ? TorqueAt(joint, spec, joint.Turned + degrees) : Quantity<Torque>.Zero;
+
+    private static Quantity<Torque> TorqueAt(Joint joint, ToTorque spec, decimal turned)
+    {
+        var bears = spec.High * Physics.ThreadBears;
+        if (joint.IsStripped || turned > TurnedFor(spec, bears) + Physics.DegreesToStrip)
+            return spec.Target * Physics.StrippedDrags;
+        var rises = spec.Target * (turned / Physics.DegreesToTorque);
+        return rises < bears ? rises : bears;
+    }
+
+    private static decimal TurnedFor(ToTorque spec, Quantity<Torque> torque) => torque / spec.Target * Physics.DegreesToTorque;
+
+    // What stands in front of a joint; null when a hand gets at it.
+    private Answer? AtJoint(Fastener fastener) =>
+        Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Lift ?? fastener.Place.UsualLift());
+
+    // A seal gives way once each time it is drawn down after it was free.
+    private Joint Squeezed(Fastener fastener) => Joints[fastener.Id] is { IsIn: true } there ? there : Joints[fastener.Id] with
+    {
+        IsIn = true,
+        Seals = [.. Joints[fastener.Id].Seals.Select(s => s with { Squeezed = s.Squeezed + 1 })],
+    };
+
+    private Answer Drawn(Fastener fastener, ToTorque spec, Joint joint, decimal turned, Quantity<Torque> torque)
+    {
+        var strained = turned > TurnedFor(spec, spec.High * Physics.ThreadBears);
+        var stripped = joint.IsStripped || turned > TurnedFor(spec, spec.High * Physics.ThreadBears) + Physics.DegreesToStrip;
+        Harm[] harms = strained || (stripped && !joint.IsStripped)
             ? [new(HarmKind.Strained, fastener.Name, fastener.Material.Contains("plastic", StringComparison.Ordinal) ? "it cracked"
                 : "the thread gave")] : [];
         return new(this with
         {
             Joints = Joints.SetItem(fastener.Id, joint with
             {
-                IsIn = true, IsTight = spec is null || torque >= spec.Low, Torque = torque, Seals = seals,
+                IsTight = !stripped && torque >= spec.Low, Torque = torque, Turned = turned, IsStripped = stripped,
             }),
         }, harms);
     }
+
+    private Answer Well(Joint joint, Fastener fastener) => Well(this with { Joints = Joints.SetItem(fastener.Id, joint) });
 
     /// <summary>What would come through a joint under pressure, in a word; null when it is dry.</summary>
     private string? LeaksAt(Fastener fastener)

@@ -33,6 +33,9 @@ public sealed partial record Vehicle
     /// <summary>How each fluid stands.</summary>
     public ImmutableDictionary<FluidId, Contents> Fluids { get; private init; } = ImmutableDictionary<FluidId, Contents>.Empty;
 
+    /// <summary>Fasteners that no hand moves.</summary>
+    public ImmutableHashSet<FastenerId> Stuck { get; private init; } = [];
+
     /// <summary>Filters that hold no fuel yet.</summary>
     public ImmutableHashSet<PartId> Unprimed { get; private init; } = [];
 
@@ -61,7 +64,8 @@ public sealed partial record Vehicle
     public static Vehicle AsItComes(ModelSheet sheet, DateTimeOffset now) => new(sheet, now)
     {
         Joints = sheet.Fasteners.Values.ToImmutableDictionary(f => f.Id, f => new Joint(true, true,
-            (f.Tightening.Value as ToTorque)?.Target, f.Seal is { } seal ? [new(seal, 1)] : [], [.. f.Holds])),
+            (f.Tightening.Value as ToTorque)?.Target, f.Seal is { } seal ? [new(seal, 1)] : [], [.. f.Holds])
+            { Turned = f.Tightening.Value is ToTorque ? Physics.DegreesToTorque : 0 }),
         Fluids = sheet.Fluids.Values.ToImmutableDictionary(f => f.Id, f => Full(sheet, f)),
         Lit = [.. sheet.Resets.Keys],
     };
@@ -72,14 +76,14 @@ public sealed partial record Vehicle
     /// <summary>Whether the engine is hot metal.</summary>
     public bool IsHot => Runs || (RanAt is { } ran && Now - ran < (Sheet.CoolsIn > TimeSpan.Zero ? Sheet.CoolsIn : Physics.CoolsIn));
 
-    /// <summary>What becomes of the vehicle when a hand does something.</summary>
-    /// <param name="hand">What it does.</param>
+    /// <summary>What becomes of the vehicle when a hand does something, or something goes wrong by itself.</summary>
+    /// <param name="what">What happens.</param>
     /// <param name="at">When; not before <see cref="Now"/>.</param>
     /// <exception cref="ArgumentException">The sheet has no such thing, or time would run backwards.</exception>
-    public Answer Answer(Hand hand, DateTimeOffset at)
+    public Answer Answer(Happening what, DateTimeOffset at)
     {
         var (vehicle, harms) = Until(at);
-        var answer = vehicle.Do(hand);
+        var answer = what is Fault fault ? Well(vehicle.With(fault)) : vehicle.Do((Hand)what);
         return harms.Count == 0 ? answer : new(answer.Vehicle, [.. harms, .. answer.Harms]);
     }
 
@@ -101,6 +105,9 @@ public sealed partial record Vehicle
         TakesAway h => TakeAway(Known(Sheet.Access, h.What)),
         Undoes h => Undo(Known(Sheet.Fasteners, h.What)),
         Fits h => Fit(Known(Sheet.Parts, h.What), h.Old),
+        RunsIn h => RunIn(Known(Sheet.Fasteners, h.What)),
+        Turns h => Turn(Known(Sheet.Fasteners, h.What), h.Degrees),
+        MendsThread h => Well(Joints[Known(Sheet.Fasteners, h.What).Id] with { IsStripped = false }, Sheet.Fasteners[h.What]),
         Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
         Pours h => Pour(Known(Sheet.Fluids, h.What), h.Amount),
         DrawsOff h => DrawOff(Known(Sheet.Fluids, h.What), h.Amount),
@@ -140,7 +147,14 @@ public sealed partial record Vehicle
 /// <param name="Torque">What it was last tightened to; null where it is not done by torque, or loose.</param>
 /// <param name="Seals">The seals under it.</param>
 /// <param name="Holds">The parts it holds.</param>
-public sealed record Joint(bool IsIn, bool IsTight, Quantity<Torque>? Torque, ImmutableList<SealIn> Seals, ImmutableHashSet<PartId> Holds);
+public sealed record Joint(bool IsIn, bool IsTight, Quantity<Torque>? Torque, ImmutableList<SealIn> Seals, ImmutableHashSet<PartId> Holds)
+{
+    /// <summary>How far it was turned after its face touched, in degrees.</summary>
+    public decimal Turned { get; init; }
+
+    /// <summary>Whether its thread gave way.</summary>
+    public bool IsStripped { get; init; }
+}
 
 /// <summary>A seal in its place.</summary>
 /// <param name="Part">Which.</param>

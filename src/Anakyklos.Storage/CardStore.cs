@@ -92,7 +92,18 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <param name="at">When, in the workshop's time zone.</param>
     /// <returns>The answer, or null when there is no such card.</returns>
     public Task<CardAnswer?> Handle(CardNumber id, Guid command, CardCommand wanted, Person by, DateTimeOffset at) =>
-        database.Writes.Run(scope =>
+        Handle(id, command, wanted, by, at, (_, _) => true);
+
+    /// <summary>The same, with something else that is written in the same piece, where the card accepts.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="command">The client's id of this command.</param>
+    /// <param name="wanted">The command.</param>
+    /// <param name="by">Who.</param>
+    /// <param name="at">When, in the workshop's time zone.</param>
+    /// <param name="with">Writes it; where it has nothing to write any more it gives false, and then nothing at all is written.</param>
+    /// <returns>The answer, or null when there is no such card or the other thing could not be written.</returns>
+    internal Task<CardAnswer?> Handle(CardNumber id, Guid command, CardCommand wanted, Person by, DateTimeOffset at,
+        Func<WriteScope, CardAnswer, bool> with) => database.Writes.Run(scope =>
     {
         if (Current(scope, id, command) is not var (card, hash, earlier))
             return null;
@@ -107,9 +118,19 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         if (decision is not Accepted accepted)
             return new CardAnswer(decision, card, false);
         var (next, more) = card.Taking(accepted, command, by, at);
+        var answer = new CardAnswer(decision, next, false);
+        if (!with(scope, answer))
+            return null;
         Append(scope, id, next, more, hash);
-        return new CardAnswer(decision, next, false);
+        return answer;
     });
+
+    /// <summary>Notes that the vehicle of an open card stands in another bay now.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="bay">Where it stands.</param>
+    /// <returns>1, or 0 when there is no such card or it is not open.</returns>
+    public Task<int> MoveTo(CardNumber id, string bay) => database.Writes.Run(scope => scope.Connection.Execute(
+        "update card set bay = @bay where id = @id and signed_at is null and voided_at is null", new { id, bay }));
 
     /// <summary>The card as it is on the disk, or null.</summary>
     /// <returns>The card as it stands on the disk, or null when there is none of this number.</returns>

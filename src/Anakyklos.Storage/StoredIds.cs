@@ -13,6 +13,8 @@ internal static class StoredIds
         SqlMapper.AddTypeHandler(new OfText<JobId>());
         SqlMapper.AddTypeHandler(new OfText<PersonId>());
         SqlMapper.AddTypeHandler(new OfText<SheetId>());
+        SqlMapper.AddTypeHandler(new OfText<StepId>());
+        SqlMapper.AddTypeHandler(new OfText<DeviceId>());
         SqlMapper.AddTypeHandler(new OfCard());
     }
 

@@ -7,6 +7,7 @@ using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Devices;
 
 namespace Anakyklos.Simulation.Tests;
 
@@ -17,7 +18,7 @@ internal sealed class BothWalk
     internal static readonly Person Una = new("una", "Una B.", Role.Lead);
 
     private readonly CardFacts _facts;
-    private readonly List<(Recorded Said, IReadOnlyList<object> Did)> _did = [];
+    private readonly List<(Recorded Said, IReadOnlyList<Happening> Did)> _did = [];
     private DateTimeOffset _now;
 
     internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1)
@@ -111,12 +112,12 @@ internal sealed class BothWalk
         return true;
     }
 
-    private void Does(Recorded said, IReadOnlyList<object> moves)
+    private void Does(Recorded said, IReadOnlyList<Happening> moves)
     {
         _did.Add((said, moves));
         foreach (var move in moves)
         {
-            var answer = move is Hand hand ? Vehicle.Answer(hand, said.At) : new(Vehicle.Until(said.At).Vehicle.With((Fault)move), []);
+            var answer = Vehicle.Answer(move, said.At);
             Vehicle = answer.Vehicle;
             Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained).Select(h => $"{move}: {h}"));
         }

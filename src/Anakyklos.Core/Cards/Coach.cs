@@ -41,6 +41,17 @@ internal abstract class Coach : IStepKind
     /// <exception cref="InvalidOperationException">No such event belongs to this work.</exception>
     internal abstract IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened);
 
+    /// <summary>What it means for a step that a device measured something; null where nothing is taken from a device.</summary>
+    /// <param name="card">The card as it stands.</param>
+    /// <param name="step">A step that is not done.</param>
+    /// <param name="measured">What was measured.</param>
+    /// <param name="device">By which device.</param>
+    internal virtual CardCommand? Takes(JobCard card, SheetStep step, MeasuredValue measured, DeviceId device) => null;
+
+    /// <summary>The device that an event of this work was read by; null when a person read it.</summary>
+    /// <param name="happened">An event of this work.</param>
+    internal virtual DeviceId? ReadBy(CardEvent happened) => null;
+
     /// <summary>The torque that an event of this work read; null when it read none.</summary>
     /// <param name="happened">An event of this work.</param>
     internal virtual (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) => null;

@@ -50,6 +50,27 @@ public sealed partial class JobCard
             .Select(h => coach.TorqueOf(h.Event)).LastOrDefault(t => t is not null);
     }
 
+    /// <summary>Whether a device sent what an event noted.</summary>
+    public bool IsFromDevice(Recorded noted) =>
+        noted.Event is IStepEvent at && Step(at.Step) is { } step && Coach.Of(step).ReadBy(noted.Event) is not null;
+
+    /// <summary>The device that read the last torque of a step; null when a person read it, or nobody did.</summary>
+    /// <param name="step">A step of this card.</param>
+    public DeviceId? ReadBy(SheetStep step)
+    {
+        var coach = Coach.Of(step);
+        return HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id && coach.TorqueOf(h.Event) is not null)
+            .Select(h => coach.ReadBy(h.Event)).LastOrDefault();
+    }
+
+    /// <summary>What the card is to be told when a device measured something for a step; null where the step takes no such thing from a
+    /// device.</summary>
+    /// <param name="step">A step of this card that is left.</param>
+    /// <param name="measured">What was measured.</param>
+    /// <param name="device">By which device.</param>
+    public CardCommand? CommandFor(SheetStep step, MeasuredValue measured, DeviceId device) =>
+        Coach.Of(step).Takes(this, step, measured, device);
+
     private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>
         [.. history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1))];
 

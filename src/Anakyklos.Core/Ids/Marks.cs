@@ -29,3 +29,6 @@ public readonly struct ASheet;
 
 /// <summary>A person of the workshop.</summary>
 public readonly struct APerson;
+
+/// <summary>A device that measures, by what is painted on it.</summary>
+public readonly struct ADevice;

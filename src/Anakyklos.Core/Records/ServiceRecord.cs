@@ -27,8 +27,9 @@ public enum RecordState
 /// <param name="Book">What the book asks; null where it asks for no torque.</param>
 /// <param name="State">How its step stands.</param>
 /// <param name="IsCheck">It was checked, not undone.</param>
+/// <param name="Device">The wrench that sent the reading; null when a person read it off.</param>
 public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOutcome? Outcome, ToTorque? Book, RecordState State,
-    bool IsCheck);
+    bool IsCheck, DeviceId? Device);
 
 /// <summary>A fluid that went in.</summary>
 /// <param name="Name">Its name.</param>
@@ -137,7 +138,8 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         var fastener = card.Sheet.Fasteners[step.What];
         var state = StateOf(card, step);
         var read = state == RecordState.Done ? card.TorqueAt(step) : null;
-        return new(fastener.Name, read?.Reading, read?.Outcome, fastener.Tightening.Value as ToTorque, state, step.Traits.Checks);
+        return new(fastener.Name, read?.Reading, read?.Outcome, fastener.Tightening.Value as ToTorque, state, step.Traits.Checks,
+            read is null ? null : card.ReadBy(step));
     }
 
     private static ReadingLine? Line(JobCard card, Recorded noted)

@@ -84,7 +84,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             work.Add(Work(card, past, iona, una, null));
         }
         // A spare van that stands half done at the lift, as it would on any morning: the oil is running out.
-        var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 1", new Dictionary<PartId, int>(), iona);
+        var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 2", new Dictionary<PartId, int>(), iona);
         work.Add(Work(half, Mail[0], iona, una, "filter-cap-off"));
         await Task.WhenAll(work);
         // The stores as they are today, after all that went out of them; the cards below take from them.
@@ -105,7 +105,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     // The nurse's cabin filter is in, the ring closed: it wants a signature.
     private async Task AlmostSigned(Person by)
     {
-        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Bay 2", new Dictionary<PartId,
+        var id = await Open(sheets.Newest("corran-fen-12")!, "HD-02", clock.Now.AddMinutes(-41), 38_420, "Outside", new Dictionary<PartId,
             int>(), by, "cabin-filter");
         var (card, at) = (cards.Find(id)!, clock.Now.AddMinutes(-40));
         while (card.Next is { } step)

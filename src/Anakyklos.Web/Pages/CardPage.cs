@@ -45,7 +45,7 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
             return NotFound();
         (Id, Entry, Card) = (id, entry, card);
         if (int.TryParse(Request.Query["since"], out var since))
-            Meanwhile = [.. card.History.Where(h => h.Seq > since && h.By.Id != viewer.Member?.Id).TakeLast(5)];
+            Meanwhile = [.. card.History.Where(h => h.Seq > since && (h.By.Id != viewer.Member?.Id || card.IsFromDevice(h))).TakeLast(5)];
         return null;
     }
 

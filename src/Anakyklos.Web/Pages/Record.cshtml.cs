@@ -28,7 +28,8 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
     /// <summary>What the wrench said, or why there is no number.</summary>
     public static string Reading(TightenedLine line) => line switch
     {
-        { Reading: { } reading } => $"{reading}{(line.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")}",
+        { Reading: { } reading } => $"{reading}{(line.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")}"
+            + (line.Device is { } wrench ? $", {wrench}" : ""),
         { State: RecordState.NotYet } => "not yet",
         { State: RecordState.LeftOut } => "left out",
         _ => "no reading",

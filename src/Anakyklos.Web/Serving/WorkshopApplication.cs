@@ -63,6 +63,13 @@ public static class WorkshopApplication
         services.AddSingleton<DemoDepot>();
         services.AddSingleton<DemoStock>();
         services.AddSingleton<CardChanges>();
+        services.AddSingleton<DeviceStore>();
+        services.AddSingleton<DeviceDesk>();
+        services.AddSingleton<DeviceProtocol>();
+        services.AddSingleton<BayChanges>();
+        services.AddSingleton<DemoWrench>();
+        if (options.Demo)
+            services.AddHostedService<WrenchBeat>();
         services.AddSingleton<IPasswordHasher<Member>, PasswordHasher<Member>>();
         services.AddSingleton<PeopleDesk>();
         services.AddSingleton<SettingDesk>();
@@ -158,6 +165,7 @@ public static class WorkshopApplication
         app.UseAuthorization();
         app.MapRazorPages();
         CardEndpoints.Map(app);
+        DeviceEndpoints.Map(app);
         app.MapOpenApi("/openapi/v1.json").AllowAnonymous();
         app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous()
             .ExcludeFromDescription();

@@ -11,8 +11,9 @@ namespace Anakyklos.Core.Coaches.Tightening;
 /// <param name="Outcome">What it was worth.</param>
 /// <param name="Corrects">Seq of the reading that this one puts right, or null.</param>
 /// <param name="Reason">Why it was put right; empty for a first reading.</param>
+/// <param name="Device">The wrench that sent it; null when a person read it off.</param>
 public sealed record ReadingTaken(StepId Step, Typed<Torque> Reading, TorqueOutcome Outcome, int? Corrects = null,
-    string Reason = "") : CardEvent, IStepEvent
+    string Reason = "", DeviceId? Device = null) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -33,7 +34,9 @@ public sealed record OverTorqueSettled(StepId Step, string What) : CardEvent, IS
 /// <param name="Step">Step id.</param>
 /// <param name="Reading">In the unit typed.</param>
 /// <param name="UnitIsMeant">The person was asked about the unit and stands by it.</param>
-public sealed record TakeReading(StepId Step, Typed<Torque> Reading, bool UnitIsMeant = false) : StepCommand(Step);
+/// <param name="Device">The wrench that sent it, which knows its unit; null when a person says it.</param>
+public sealed record TakeReading(StepId Step, Typed<Torque> Reading, bool UnitIsMeant = false, DeviceId? Device = null)
+    : StepCommand(Step);
 
 /// <summary>An earlier reading was noted wrongly.</summary>
 /// <param name="Of">Its seq.</param>

@@ -38,6 +38,12 @@ internal abstract class TorqueCoach : Coach
     internal override (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) =>
         happened is ReadingTaken r ? (r.Reading, r.Outcome) : null;
 
+    internal override CardCommand? Takes(JobCard card, SheetStep step, MeasuredValue measured, DeviceId device) =>
+        measured is MeasuredTorque { Torque: var torque } && Spec(card.Sheet, step) is not null
+            ? new TakeReading(step.Id, torque, Device: device) : null;
+
+    internal override DeviceId? ReadBy(CardEvent happened) => (happened as ReadingTaken)?.Device;
+
     internal override bool CanBePutRight(CardEvent happened) => happened is ReadingTaken;
 
     /// <summary>What it does that the fastener is tight.</summary>
@@ -76,8 +82,8 @@ internal abstract class TorqueCoach : Coach
         if (Implausible(said.Reading) is { } refused)
             return refused;
         var verdict = spec.Judge(said.Reading);
-        return verdict.PerhapsMeant is { } meant && !said.UnitIsMeant ? new Asked(AskUnit(said.Reading, meant))
-            : Yes(new ReadingTaken(at.Id, said.Reading, verdict.Outcome));
+        return verdict.PerhapsMeant is { } meant && !said.UnitIsMeant && said.Device is null ? new Asked(AskUnit(said.Reading, meant))
+            : Yes(new ReadingTaken(at.Id, said.Reading, verdict.Outcome, Device: said.Device));
     }
 
     private static Refused? Implausible(Typed<Torque> reading) =>

@@ -47,7 +47,8 @@ public sealed class TighteningScene : WorkScene
     public override string? Line(JobCard card, CardEvent e) => e switch
     {
         ReadingTaken { Corrects: { } of } r => $"Reading {of} put right: {r.Reading}, {LiftWords.Outcome(r.Outcome)} ({r.Reason})",
-        ReadingTaken r => $"{card.Sheet.Fasteners[card.Step(r.Step)!.What].Name}: {r.Reading}, {LiftWords.Outcome(r.Outcome)}",
+        ReadingTaken r => $"{card.Sheet.Fasteners[card.Step(r.Step)!.What].Name}: {r.Reading}, {LiftWords.Outcome(r.Outcome)}"
+            + (r.Device is { } wrench ? $", sent by {wrench}" : ""),
         OverTorqueSettled s => $"After too much torque: {s.What}",
         _ => null,
     };

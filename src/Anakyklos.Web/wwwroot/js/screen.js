@@ -3,6 +3,7 @@ import './keys.js';
 import { isTyped } from './bounce.js';
 import { send, resend } from './press.js';
 import { dipstick, hold, wait } from './gauges.js';
+import { wrench } from './wrench.js';
 
 document.addEventListener('alpine:init', () => {
   const { Alpine } = window;
@@ -101,7 +102,25 @@ document.addEventListener('alpine:init', () => {
     },
   }));
 
+  // A bay shows what came as soon as it comes, unless somebody is typing.
+  Alpine.data('bay', () => ({
+    stream: null,
+    init() {
+      this.stream = new EventSource(`/api/v1/bays/${this.$el.dataset.bay}/changes`);
+      this.stream.addEventListener('changed', () => {
+        if (document.querySelector('.busy')) return;
+        if (isTyped(document.querySelectorAll('input, textarea, select')) || document.querySelector('details[open]'))
+          dispatchEvent(new CustomEvent('notice', { detail: { text: 'Something came.', link: true } }));
+        else location.replace(location.pathname);
+      });
+    },
+    destroy() {
+      this.stream?.close();
+    },
+  }));
+
   Alpine.data('wait', wait);
   Alpine.data('hold', hold);
+  Alpine.data('wrench', wrench);
   Alpine.data('dipstick', dipstick);
 });

@@ -1,0 +1,85 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Bleeding;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Looking;
+using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Simulation;
+
+namespace Anakyklos.Devices;
+
+/// <summary>What hands did when a card was told something: the words of the card turned into moves at a simulated vehicle.</summary>
+public static class HandsOf
+{
+    /// <summary>The moves behind an event.</summary>
+    /// <param name="card">The card as it stood before the event.</param>
+    /// <param name="e">What the card was told and accepted.</param>
+    /// <param name="vehicle">The vehicle as it stands.</param>
+    /// <returns>In order; none where nothing was done to the vehicle.</returns>
+    public static IReadOnlyList<Happening> Event(JobCard card, CardEvent e, Vehicle vehicle) => e switch
+    {
+        LiftMoved l => l.Up ? [new SetsArms(), new Raises()] : [new ClearsBelow(), new Lowers()],
+        DeviationTaken { Kind: DeviationKind.NoReading } d => [new Tightens(card.Step(d.Step)!.What)],
+        IStepEvent at => Step(card, card.Step(at.Step)!, e, vehicle),
+        _ => [],
+    };
+
+    private static IReadOnlyList<Happening> Step(JobCard card, SheetStep step, CardEvent e, Vehicle vehicle) => e switch
+    {
+        StepDone done => Done(card, step, done, vehicle),
+        ReadingTaken { Corrects: not null } r => [new WasReallyTightenedTo(step.What, r.Reading.Value)],
+        LeakFound leak => [new JointWeeps(leak.Fastener)],
+        // Slackened, not taken out.
+        OverTorqueSettled => [new MendsThread(step.What), new JointWeeps(step.What)],
+        // What a wrench sent that hangs on this vehicle has happened to it already.
+        ReadingTaken { Device: not null } when vehicle.Joints[step.What] is { IsIn: true, Torque: not null } => [],
+        ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
+        Poured p => Poured(card.Sheet.Fluids[step.What], p.Amount.Value, vehicle),
+        TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],
+        StrokesMade when vehicle.Joints[step.What].IsIn => [new Undoes(step.What)],
+        BleedScrewShut s => [new Tightens(step.What, s.Reading.Value)],
+        _ => [],
+    };
+
+    private static IReadOnlyList<Happening> Done(JobCard card, SheetStep step, StepDone done, Vehicle vehicle)
+    {
+        var (what, sheet) = (step.What, card.Sheet);
+        return step.Traits switch
+        {
+            { Engine: EngineUse.Warms } => [new Starts(), new Stops()],
+            { Engine: EngineUse.Starts } => [new Starts()],
+            { Engine: EngineUse.Stops } => [new Stops()],
+            { Engine: EngineUse.Drives } => [new Drives()],
+            { Sets: true } => [new Sets(what)],
+            { Lift: LiftMove.ReadyToRaise } => [new SetsArms()],
+            { Lift: LiftMove.Raises } => [new Raises()],
+            { Lift: LiftMove.ReadyToLower } => [new ClearsBelow()],
+            { Lift: LiftMove.Lowers } => [new Lowers()],
+            { LetsOut: true } => [new SlidesPanUnder(), new Undoes(what)],
+            // What holds oil back goes off over a pan.
+            { Opens: true } when sheet.Fasteners.TryGetValue(what, out var fastener) =>
+                fastener.System is null ? [new Undoes(what)] : [new SlidesPanUnder(), new Undoes(what)],
+            { Opens: true } => [new TakesOff(what, done.Count)],
+            { Closes: true } => [sheet.Access[what].HoldsVehicle ? new TakesAway(what) : new PutsOn(what, done.Count)],
+            { Tightens: true } => [new Tightens(what)],
+            { Fits: true } => [new Fits(what, card.Kit?.Parts.GetValueOrDefault(what) == KitConfirmed.OldOneAgain)],
+            { Primes: true } => [new Primes(what)],
+            { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
+            _ when step.Moves => [new Drives()],
+            // Old oil goes into its drum, and the pan with it out of the way.
+            _ when step.Id == "used-oil" && vehicle.Joints.Values.All(j => j.IsIn) => [new ClearsBelow()],
+            _ => [],
+        };
+    }
+
+    // A little that is missing goes in by the cap, which is opened and shut for it; what may run out of a hole runs into a pan.
+    private static IReadOnlyList<Happening> Poured(FluidSystem fluid, Quantity<Volume> amount, Vehicle vehicle)
+    {
+        var shut = fluid.Through.Where(a => !vehicle.IsOff(a)).ToList();
+        IEnumerable<Hand> before = fluid.FillBy == FillBy.Overflow ? [new SlidesPanUnder()] : shut.Select(a => new TakesOff(a));
+        IEnumerable<Hand> after = fluid.FillBy == FillBy.Overflow ? [] : shut.Select(a => new PutsOn(a)).Reverse();
+        return [.. before, new Pours(fluid.Id, amount), .. after];
+    }
+}

@@ -1,0 +1,71 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Simulation;
+
+namespace Anakyklos.Devices;
+
+/// <summary>
+/// The simulated vehicle behind a card: what the card is told happens to it, and what a stand-in of a device does to it happens as well, so
+/// that all of them tell the same story. What a device did to it is forgotten when the program ends; what the card was told is not.
+/// </summary>
+public sealed class VehicleBehind
+{
+    private readonly List<(int After, DateTimeOffset At, Happening What)> _own = [];
+    private JobCard _card;
+
+    /// <summary>The vehicle of a card, as the card tells it.</summary>
+    /// <param name="card">The card as it stands.</param>
+    public VehicleBehind(JobCard card)
+    {
+        (_card, Vehicle) = (Begun(card), Come(card));
+        Follow(card);
+    }
+
+    /// <summary>The vehicle as it stands.</summary>
+    public Vehicle Vehicle { get; private set; }
+
+    /// <summary>Lets happen what the card was told since. What was taken back was never done; what a device did stays.</summary>
+    /// <param name="card">The same card, later.</param>
+    public void Follow(JobCard card)
+    {
+        var fresh = card.History.Skip(_card.History.Count).ToList();
+        if (fresh.Any(h => h.Event is TakenBack))
+        {
+            (_card, Vehicle) = (Begun(card), Come(card));
+            fresh = [.. card.History.Skip(1)];
+        }
+        var never = card.History.Select(h => h.Event).OfType<TakenBack>()
+            .SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1)).ToHashSet();
+        var again = fresh.Count > 0 && _card.History.Count == 1;
+        foreach (var said in fresh)
+        {
+            if (!never.Contains(said.Seq))
+                foreach (var what in HandsOf.Event(_card, said.Event, Vehicle))
+                    Happens(what, said.At);
+            _card = _card.With([said]);
+            if (again)
+                foreach (var own in _own.Where(o => o.After == said.Seq))
+                    Happens(own.What, own.At);
+        }
+    }
+
+    /// <summary>Something is done to it that no card was told.</summary>
+    /// <param name="what">What.</param>
+    /// <param name="at">When.</param>
+    /// <returns>How it stands, and what harm came of it.</returns>
+    public Answer Do(Happening what, DateTimeOffset at)
+    {
+        _own.Add((_card.History.Count, at, what));
+        return Happens(what, at);
+    }
+
+    private Answer Happens(Happening what, DateTimeOffset at)
+    {
+        var answer = Vehicle.Answer(what, at < Vehicle.Now ? Vehicle.Now : at);
+        Vehicle = answer.Vehicle;
+        return answer;
+    }
+
+    private static JobCard Begun(JobCard card) => JobCard.Replay(card.Sheet, [card.History[0]]);
+
+    private static Vehicle Come(JobCard card) => Vehicle.AsItComes(card.Sheet, card.History[0].At);
+}

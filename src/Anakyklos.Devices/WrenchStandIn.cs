@@ -1,0 +1,142 @@
+using System.Text.Json.Nodes;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Tightening;
+using Anakyklos.Simulation;
+
+namespace Anakyklos.Devices;
+
+/// <summary>A reading that lies in the memory of the wrench until the workshop has answered it.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="At">When it clicked, by the clock of the wrench.</param>
+/// <param name="Read">What it read.</param>
+public sealed record UnsentReading(Guid Id, DateTimeOffset At, Typed<Torque> Read);
+
+/// <summary>A pull at the wrench.</summary>
+/// <param name="Read">The highest torque that the wrench read.</param>
+/// <param name="Clicked">It reached its setting and clicked; only then is it a reading.</param>
+/// <param name="Harms">What should not have happened to the joint.</param>
+public sealed record Pull(Typed<Torque> Read, bool Clicked, IReadOnlyList<Harm> Harms);
+
+/// <summary>
+/// A stand-in for a torque wrench that clicks at its setting and sends the highest torque of each pull that clicked. It keeps what it could
+/// not send, and its clock, its calibration and its line can be spoilt.
+/// </summary>
+/// <param name="wrench">What it is: name, range, scale.</param>
+public sealed class WrenchStandIn(TorqueWrench wrench)
+{
+    // How finely a pull is followed, in degrees.
+    private const decimal Fine = 0.25m;
+
+    // A hand needs a moment to stop: so many degrees the head of a clicking wrench swings free.
+    private const decimal GivesWay = 12;
+
+    private readonly List<UnsentReading> _unsent = [];
+    private readonly Lock _lock = new();
+
+    /// <summary>What it is.</summary>
+    public TorqueWrench Wrench => wrench;
+
+    /// <summary>Where it was told that it is.</summary>
+    public string Bay { get; set; } = "";
+
+    /// <summary>What it clicks at, on a mark of its scale and inside its range.</summary>
+    public Quantity<Torque> Setting { get; private set; } = wrench.Low;
+
+    /// <summary>What it reads of each newton metre; 1 when it is in calibration.</summary>
+    public decimal Shows { get; set; } = 1;
+
+    /// <summary>How far its clock goes before the workshop's.</summary>
+    public TimeSpan ClockOff { get; set; }
+
+    /// <summary>Whether its line is cut.</summary>
+    public bool IsCut { get; set; }
+
+    /// <summary>What it has not been answered yet, oldest first.</summary>
+    public IReadOnlyList<UnsentReading> Unsent
+    {
+        get
+        {
+            lock (_lock)
+                return [.. _unsent];
+        }
+    }
+
+    /// <summary>Turns its setting to the nearest mark inside its range.</summary>
+    /// <param name="to">Where to.</param>
+    public void Set(Quantity<Torque> to)
+    {
+        var mark = (to + wrench.Step * 0.5m).DownTo(wrench.Step);
+        Setting = mark < wrench.Low ? wrench.Low : mark > wrench.High ? wrench.High : mark;
+    }
+
+    /// <summary>Pulls at a fastener.</summary>
+    /// <param name="behind">The vehicle that it hangs on.</param>
+    /// <param name="on">The fastener.</param>
+    /// <param name="degrees">How far; above zero.</param>
+    /// <param name="now">When, by the workshop's clock.</param>
+    /// <returns>What it read and whether it clicked; what it read goes to its memory when it did.</returns>
+    public Pull Pull(VehicleBehind behind, FastenerId on, decimal degrees, DateTimeOffset now)
+    {
+        if (degrees <= 0)
+            throw new ArgumentException("A wrench is pulled, not pushed.", nameof(degrees));
+        var drawn = Drawn(behind.Vehicle, on, degrees);
+        // The highest on the way: where a thread gives way, what is left in the end is less.
+        var top = Enumerable.Range(1, (int)(drawn / Fine)).Select(s => s * Fine).Append(drawn).Max(d => behind.Vehicle.TorqueAfter(on, d));
+        var answer = behind.Do(new Turns(on, drawn), now);
+        if (answer.Harms.Any(h => h.Kind == HarmKind.OutOfReach))
+            return new(new(Quantity<Torque>.Zero, wrench.Scale), false, answer.Harms);
+        var read = Shown(top);
+        var clicked = read.Value >= Setting;
+        if (clicked)
+            lock (_lock)
+                _unsent.Add(new(Guid.NewGuid(), now + ClockOff, read));
+        return new(read, clicked, answer.Harms);
+    }
+
+    /// <summary>What it shows after a pull of so many degrees, before it is pulled.</summary>
+    /// <param name="vehicle">The vehicle.</param>
+    /// <param name="on">The fastener.</param>
+    /// <param name="degrees">How far the lever goes.</param>
+    public Typed<Torque> After(Vehicle vehicle, FastenerId on, decimal degrees) =>
+        Shown(vehicle.TorqueAfter(on, Drawn(vehicle, on, degrees)));
+
+    /// <summary>After how many degrees it clicks.</summary>
+    /// <param name="vehicle">The vehicle.</param>
+    /// <param name="on">The fastener.</param>
+    /// <returns>In quarters of a degree, at most half a turn; null when it does not click in that.</returns>
+    public decimal? ClicksAfter(Vehicle vehicle, FastenerId on) => Enumerable.Range(1, (int)(180 / Fine)).Select(s => (decimal?)(s * Fine))
+        .FirstOrDefault(d => Shown(vehicle.TorqueAfter(on, d!.Value)).Value >= Setting);
+
+    // At the click the head gives way a little before it draws the joint on.
+    private decimal Drawn(Vehicle vehicle, FastenerId on, decimal degrees) =>
+        ClicksAfter(vehicle, on) is { } click && degrees > click ? click + Math.Max(0, degrees - click - GivesWay) : degrees;
+
+    private Typed<Torque> Shown(Quantity<Torque> torque) =>
+        new(Quantity<Torque>.Of(Math.Round((torque * Shows).In(wrench.Scale), 1), wrench.Scale), wrench.Scale);
+
+    /// <summary>What it would send now: a hello and all that is in its memory.</summary>
+    /// <param name="now">By the workshop's clock.</param>
+    public string Message(DateTimeOffset now)
+    {
+        IEnumerable<JsonObject> lines =
+        [
+            new() { ["hello"] = wrench.Name, ["bay"] = Bay, ["now"] = (now + ClockOff).ToString("O") },
+            .. Unsent.Select(r => new JsonObject
+            {
+                ["reading"] = r.Id.ToString(), ["at"] = r.At.ToString("O"), ["value"] = r.Read.Value.In(r.Read.Unit),
+                ["unit"] = r.Read.Unit.Symbol,
+            }),
+        ];
+        return string.Concat(lines.Select(l => l.ToJsonString() + "\n"));
+    }
+
+    /// <summary>Hears the answer: what the workshop has is forgotten, whatever became of it; the rest is sent again.</summary>
+    /// <param name="lines">The answer, a line of JSON each.</param>
+    public void Hear(string lines)
+    {
+        var had = lines.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l))
+            .Select(a => (string?)a?["reading"]).OfType<string>().Select(Guid.Parse).ToHashSet();
+        lock (_lock)
+            _unsent.RemoveAll(r => had.Contains(r.Id));
+    }
+}
