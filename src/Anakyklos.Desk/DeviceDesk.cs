@@ -4,6 +4,7 @@ using System.Text;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Readings;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 
@@ -95,8 +96,16 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
             devices.Settled(bay, LatelyShown));
     }
 
-    /// <summary>How many readings wait in a bay.</summary>
-    public int Waiting(string bay) => devices.Waiting(bay).Count;
+    /// <summary>The readings that wait in a bay, oldest first.</summary>
+    public IReadOnlyList<KeptReading> WaitingIn(string bay) => devices.Waiting(bay);
+
+    /// <summary>A wrench in a bay that was heard lately, is in calibration and can be set for a torque; null when there is none.</summary>
+    /// <param name="bay">The bay.</param>
+    /// <param name="spec">The torque wanted.</param>
+    public DeviceId? WrenchFor(string bay, ToTorque spec) => devices.All()
+        .Where(d => d.Bay == bay && d.SaidBay == bay && d.SeenAt is { } seen && clock.Now - seen <= Lost * clock.Speed)
+        .Where(d => Known(d).Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec))
+        .Select(d => (DeviceId?)d.Id).FirstOrDefault();
 
     /// <summary>Somebody says where a reading belongs; it is noted in that person's name.</summary>
     /// <param name="device">Its device.</param>
@@ -116,7 +125,7 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
             .FirstOrDefault(p => p.Place.Step.Id == step);
         if (found.Command is null)
             return new("That step does not take this reading now.", "Choose another, or discard the reading.");
-        var answer = await devices.Place(kept, bay, new(card, step, found.Command, by), clock.Now);
+        var answer = await devices.Place(kept, new(card, step, found.Command, by), clock.Now);
         return answer is null ? Settled() : answer.Decision is Accepted ? null : WhyNot(answer);
     }
 

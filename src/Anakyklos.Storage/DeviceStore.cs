@@ -67,6 +67,9 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     /// <returns>1, or 0 when there is no such device.</returns>
     public Task<int> Move(DeviceId id, string bay) => database.Writes.Run(scope =>
     {
+        if (scope.Connection.QuerySingleOrDefault<string>("select bay from device where id = @id", new { id }) is not { } before)
+            return 0;
+        Tell(scope, before);
         Tell(scope, bay);
         return scope.Connection.Execute("update device set bay = @bay where id = @id", new { id, bay });
     });
@@ -113,7 +116,7 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     /// <param name="most">So many at most.</param>
     /// <returns>The newest first.</returns>
     public IReadOnlyList<KeptReading> Settled(string bay, int most) =>
-        Readings("where bay = @bay and state <> 'waiting' order by settled_at desc, id limit @most", new { bay, most });
+        Readings("where (bay = @bay or said_bay = @bay) and state <> 'waiting' order by settled_at desc, id limit @most", new { bay, most });
 
     /// <summary>What a device had placed last, by itself or by a person.</summary>
     /// <returns>The step and when it was measured, or null when nothing of it was placed yet.</returns>
@@ -129,8 +132,9 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     /// <returns>1, or 0 when it is kept already.</returns>
     public Task<int> Wait(DeviceReading reading, string bay, Refusal why, DateTimeOffset at) => database.Writes.Run(scope =>
     {
-        Tell(scope, bay);
-        return Insert(scope, reading, bay, at, "waiting", why, null);
+        var kept = Insert(scope, reading, bay, at, "waiting", why, null);
+        TellOf(scope, reading.Device, reading.Id);
+        return kept;
     });
 
     /// <summary>Brings a reading that just came to a card; where the card accepts, both are kept in one piece of writing.</summary>
@@ -149,14 +153,13 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
 
     /// <summary>Brings a reading that waits to a step that a person chose.</summary>
     /// <param name="kept">The reading.</param>
-    /// <param name="bay">Its bay.</param>
     /// <param name="lands">The card, the step and what the card is told, in the name of that person.</param>
     /// <param name="at">When.</param>
     /// <returns>What the card answers; null when it was settled meanwhile, or there is no such card.</returns>
-    public Task<CardAnswer?> Place(KeptReading kept, string bay, LandsAt lands, DateTimeOffset at) =>
+    public Task<CardAnswer?> Place(KeptReading kept, LandsAt lands, DateTimeOffset at) =>
         cards.Handle(lands.Card, CommandOf(kept.Reading), lands.Command, lands.By, at, (scope, answer) =>
         {
-            Tell(scope, bay);
+            TellOf(scope, kept.Reading.Device, kept.Reading.Id);
             return scope.Connection.Execute("""
                 update device_reading set state = 'placed', card_id = @card, seq = @seq, step = @step, person_id = @by, settled_at = @at
                 where device_id = @device and id = @id and state = 'waiting'
@@ -176,9 +179,7 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     /// <returns>1, or 0 when it does not wait any more.</returns>
     public Task<int> Discard(DeviceId device, Guid id, PersonId by, string words, DateTimeOffset at) => database.Writes.Run(scope =>
     {
-        if (scope.Connection.QuerySingleOrDefault<string>("select bay from device_reading where device_id = @device and id = @id",
-            new { device, id = id.ToString() }) is { } bay)
-            Tell(scope, bay);
+        TellOf(scope, device, id);
         return scope.Connection.Execute("""
             update device_reading set state = 'discarded', person_id = @by, settled_at = @at, words = @words
             where device_id = @device and id = @id and state = 'waiting'
@@ -201,6 +202,16 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
         received = CardStore.Iso(at), state, why = why?.What ?? "", then = why?.Do ?? "", card = placed?.At.Card, seq = placed?.Seq,
         step = placed?.At.Step.Text ?? "", by = placed?.At.By.Id, settled = placed is null ? null : CardStore.Iso(at),
     });
+
+    // Both where the workshop has the device and where it says it is, a reading that waits is seen.
+    private void TellOf(WriteScope scope, DeviceId device, Guid id)
+    {
+        foreach (var bay in scope.Connection.Query<string>("""
+            select bay from device_reading where device_id = @device and id = @id
+            union select said_bay from device_reading where device_id = @device and id = @id
+            """, new { device, id = id.ToString() }))
+            Tell(scope, bay);
+    }
 
     private void Tell(WriteScope scope, string bay) => scope.OnCommit(() => Changed?.Invoke(bay));
 

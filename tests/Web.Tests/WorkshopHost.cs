@@ -68,6 +68,9 @@ public sealed class WorkshopHost : IAsyncDisposable
         return host;
     }
 
+    /// <summary>Who has no cookies: a device.</summary>
+    public HttpClient NewClient() => _app.GetTestClient();
+
     public Browser NewBrowser() => new(_app.GetTestServer().CreateHandler());
 
     public async Task<Browser> SignedIn(string person = "iona")

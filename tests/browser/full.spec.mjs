@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { signIn, title } from './lift.mjs';
+import { after, heading, signIn, usualPress } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // Every vehicle's full service from intake to record by the usual press, at the stand's size and on a phone. Half an hour; not in ./check.
@@ -19,29 +19,6 @@ const VEHICLES = [
 ];
 const SIZES = { stand: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
 
-const heading = async (page) => (await title(page)).replace(/\s+/g, ' ');
-const after = async (page, press) => {
-  await Promise.all([page.waitForEvent('framenavigated'), press()]);
-  await page.waitForLoadState();
-};
-
-async function layOutKit(page) {
-  for (const fresh of await page.locator('.kit-row input[value="InHand"]').all()) await fresh.check({ force: true });
-  for (const seal of await page.locator('.kit-row').filter({ hasText: 'TC-0714-R' }).all()) {
-    await seal.locator('input[value="OldAgain"]').check({ force: true });
-    await seal.locator('.why').fill('The box is empty');
-  }
-  for (const field of await page.locator('#kit .kit-amounts input').all()) {
-    const name = await field.getAttribute('name');
-    if (name === 'pan') await field.fill('20 L + 20 L + 20 L');
-    else if (name.endsWith('.amount')) await field.fill('20 L');
-    else if (!(await field.inputValue())) {
-      if (name.endsWith('.reason') && !(await field.isVisible())) await field.locator('xpath=ancestor::details/summary').click();
-      await field.fill(name.endsWith('.product') ? 'Red drum' : 'Not in the book yet');
-    }
-  }
-}
-
 async function work(page, width) {
   const seen = new Map();
   while (new URL(page.url()).pathname.startsWith('/lift/')) {
@@ -55,13 +32,7 @@ async function work(page, width) {
     const here = `${now} ${(await page.locator('.value-number').allInnerTexts()).join()}`;
     seen.set(here, (seen.get(here) ?? 0) + 1);
     expect(seen.get(here), `“${here}” comes again and again`).toBeLessThan(8);
-    if (await page.locator('#kit').count()) await layOutKit(page);
-    // The first reading is short of the mark, the next is at it.
-    if (await page.locator('#gauge').count()) await page.locator('#level').fill(seen.get(here) > 1 ? '1' : '1/2');
-    if (await page.locator('.panel #amount').count()) {
-      await page.locator('.panel #amount').fill('7.4 L');
-      await after(page, () => page.getByRole('button', { name: 'That came out' }).click());
-    } else await after(page, () => page.locator('.lift-main .main').first().click());
+    await usualPress(page, seen.get(here));
   }
 }
 

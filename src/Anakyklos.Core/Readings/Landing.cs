@@ -18,8 +18,8 @@ public sealed record LandedBefore(StepId Step, DateTimeOffset At);
 /// <summary>Where a reading goes.</summary>
 public abstract record Landing
 {
-    /// <summary>A reading that took longer than this on its way may belong to a step that is over: nobody knows but who was there.</summary>
-    public static readonly TimeSpan Late = TimeSpan.FromSeconds(60);
+    /// <summary>What is measured more than this after now was measured by a clock that was set on the way.</summary>
+    public static readonly TimeSpan Ahead = TimeSpan.FromSeconds(60);
 
     /// <summary>A second click within this time of the one before is the same hand on the same joint: nobody walks to the next one so
     /// soon.</summary>
@@ -51,6 +51,9 @@ public abstract record Landing
                 "Say where it belongs, or discard it.");
         if (card.InTheWay(step, now) is { Count: > 0 } ways)
             return new WaitsInSight(ways[0]);
+        // It was kept while the line was dead, and somebody has gone on meanwhile: nobody knows but who was there.
+        if (reading.At < card.History[^1].At)
+            return Waits("The card has moved on since it was measured.", "Say where it belongs, or discard it.");
         if (before is not null && before.Step != step.Id && (reading.At - before.At).Duration() < SameClick)
             return Waits("It came within five seconds of the one before, which was placed at another joint.",
                 "Discard it if it clicked twice, or say where it belongs.");
@@ -88,12 +91,8 @@ public abstract record Landing
         if (reading.Read is MeasuredTorque { Torque.Value: var torque } && (torque < wrench.Wrench.Low || torque > wrench.Wrench.High))
             return new($"{reading.Read} is outside what {device.Id} can read, {wrench.Wrench.Low} to {wrench.Wrench.High}.",
                 "Tighten with a wrench that covers it.");
-        if (reading.At - now > Late)
-            return new($"{device.Id} says it was measured later than now: its clock was set meanwhile.",
-                "Say where it belongs, or discard it.");
-        return now - reading.At > Late
-            ? new($"It was measured {(int)(now - reading.At).TotalMinutes} min before it came.",
-                "Say where it belongs, or discard it.") : null;
+        return reading.At - now > Ahead ? new($"{device.Id} says it was measured later than now: its clock was set meanwhile.",
+            "Say where it belongs, or discard it.") : null;
     }
 
     private static WaitsInSight Waits(string what, string then) => new(new Refusal(what, then));

@@ -44,8 +44,8 @@ internal static class CardEndpoints
             ? Results.Ok(ServiceRecord.Of(card)) : Missing())
             .WithSummary("What the record shows").Produces<ServiceRecord>().ProducesProblem(404);
         api.MapGet("/cards/{id:long}/changes", (long id, CardChanges changes, CancellationToken cancel) =>
-            TypedResults.ServerSentEvents(changes.Of(id, cancel), "changed"))
-            .WithSummary("A stream of the card's last seq whenever it changes");
+            TypedResults.ServerSentEvents(changes.Of(id, cancel)))
+            .WithSummary("A stream of the card's last seq whenever it changes, and of how many readings wait in its bay");
 
         api.MapPost("/cards/{id:long}/commands", Give).WithSummary("Something is said to a card; the description names all that can be")
             .Accepts<JsonElement>("application/json").AddOpenApiOperationTransformer(DescribeCommands)

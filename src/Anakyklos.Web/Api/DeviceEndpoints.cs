@@ -12,7 +12,7 @@ internal static class DeviceEndpoints
     internal static void Map(WebApplication app)
     {
         app.MapPost("/api/v1/devices", Hear).AllowAnonymous().WithTags("Devices")
-            .WithSummary("A device says hello and sends readings, a line of JSON each; see docs/devices.md").Accepts<string>(Lines)
+            .WithSummary("A device says hello and sends readings, a line of JSON each; see docs/devices.md")
             .Produces<string>(200, Lines).ProducesProblem(401).ProducesProblem(413).ProducesProblem(415);
         app.MapGet("/api/v1/bays/{address}/changes", (string address, BayChanges changes, CancellationToken cancel) =>
             Bays.At(address) is { } bay ? TypedResults.ServerSentEvents(changes.Of(bay, cancel), "changed")

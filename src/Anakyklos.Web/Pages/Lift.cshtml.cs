@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
@@ -12,8 +13,8 @@ using Anakyklos.Web.Wording;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The lift: one step of a card at a time.</summary>
-public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, WorkshopClock clock, Viewer viewer)
-    : CommandPage(cards, clock, viewer)
+public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices,
+    WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
 {
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
     private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
@@ -74,6 +75,12 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <param name="key">The key that presses it, or empty.</param>
     public PressButton Button(LiftScene.Press press, string look, string key) => new(Fields(Scene.Step.Id), press, look, key);
 
+    /// <summary>Readings that wait in the bay of this card, oldest first.</summary>
+    public IReadOnlyList<KeptReading> Readings { get; private set; } = [];
+
+    /// <summary>The wrench whose click is noted at this step by itself; null when none is near that can do it.</summary>
+    public DeviceId? Listens { get; private set; }
+
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
 
@@ -107,6 +114,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0
             && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
+        Readings = devices.WaitingIn(Entry.Bay);
+        Listens = Card.Next?.Id == step.Id && Scene is { TakesTorque: true, InTheWay.Count: 0, IsDone: false }
+            ? devices.WrenchFor(Entry.Bay, (ToTorque)Card.Sheet.Fasteners[step.What].Tightening.Value) : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
         if (Scene.IsKit)
             Kit = kits.Of(Id, Card);

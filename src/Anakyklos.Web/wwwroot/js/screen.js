@@ -81,7 +81,14 @@ document.addEventListener('alpine:init', () => {
       const { card, seq } = this.$el.dataset;
       this.stream = new EventSource(`/api/v1/cards/${card}/changes`);
       this.stream.addEventListener('changed', (e) => this.changed(Number(e.data), Number(seq)));
+      this.stream.addEventListener('reading', (e) => this.came(Number(e.data), Number(this.$root.dataset.waiting)));
       this.wake();
+    },
+    came(waiting, seen) {
+      if (waiting === seen || document.querySelector('.busy')) return;
+      if (isTyped(document.querySelectorAll('input, textarea, select')))
+        dispatchEvent(new CustomEvent('notice', { detail: { text: 'A reading came that waits for you.', link: true } }));
+      else location.replace(location.href);
     },
     changed(now, seen) {
       if (now <= seen || document.querySelector('.busy')) return;
