@@ -67,7 +67,8 @@ public sealed partial record Vehicle
         List<Harm> harms = fastener.Cold && IsHot ? [new(HarmKind.Burnt, fastener.Name, "hot metal and what is under pressure")] : [];
         if (Runs)
             harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));
-        var next = this with { Joints = Joints.SetItem(fastener.Id, joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0 }) };
+        var loose = joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0 };
+        var next = this with { Joints = Joints.SetItem(fastener.Id, loose) };
         // A filter lets its own oil go with it.
         return fastener.System is { } system && fastener.Holds.Count > 0
             ? next.Spill(Sheet.Fluids[system], Fluids[system].Filter, true, harms) : new(next, harms);

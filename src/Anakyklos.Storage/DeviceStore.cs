@@ -116,7 +116,8 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     /// <param name="most">So many at most.</param>
     /// <returns>The newest first.</returns>
     public IReadOnlyList<KeptReading> Settled(string bay, int most) =>
-        Readings("where (bay = @bay or said_bay = @bay) and state <> 'waiting' order by settled_at desc, id limit @most", new { bay, most });
+        Readings("where (bay = @bay or said_bay = @bay) and state <> 'waiting' order by settled_at desc, id limit @most",
+            new { bay, most });
 
     /// <summary>What a device had placed last, by itself or by a person.</summary>
     /// <returns>The step and when it was measured, or null when nothing of it was placed yet.</returns>

@@ -21,9 +21,10 @@ internal sealed class BothWalk
     private readonly List<(Recorded Said, IReadOnlyList<Happening> Did)> _did = [];
     private DateTimeOffset _now;
 
-    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1)
+    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, bool inOrder = true)
     {
-        Card = CardWalk.Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, people).Steps);
+        var steps = CardPlanner.Plan(sheet, jobs, people).Steps;
+        Card = CardWalk.Open(sheet, jobs, inOrder ? steps : [.. steps.Select(s => s with { After = [] })]);
         _now = Card.History[^1].At;
         _facts = UsualPress.Facts(sheet);
         Vehicle = Vehicle.AsItComes(sheet, _now);

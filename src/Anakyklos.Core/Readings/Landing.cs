@@ -59,8 +59,8 @@ public abstract record Landing
                 "Discard it if it clicked twice, or say where it belongs.");
         var last = card.History[^1];
         if (!last.By.WorksOnCards || now - last.At > AtTheCard)
-            return Waits($"Nobody has pressed at this card for {(int)(now - last.At).TotalMinutes} min.", "Say where it belongs: it is noted "
-                + "in your name.");
+            return Waits($"Nobody has pressed at this card for {(int)(now - last.At).TotalMinutes} min.",
+                "Say where it belongs: it is noted in your name.");
         return new LandsAt(number, step.Id, command, last.By);
     }
 

@@ -15,7 +15,13 @@ internal sealed class PrimeCoach : PressedCoach
         step.What.IsEmpty || sheet.Fluids.ContainsKey(step.What) || sheet.Parts.ContainsKey(step.What) ? null
             : "a fluid, a part or nothing";
 
-    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => [];
+    // What is not in yet, or not shut, cannot be filled.
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
+    [
+        .. card.Remaining.Where(s => s.Traits.Fits && s.What == step.What).Take(1)
+            .Select(s => new Refusal($"“{card.TitleOf(s)}” is not done yet.", "Fit it first, then fill it.", s.Id)),
+        .. card.OpenPlugs("It would run out or draw air. Tighten it first.", f => f.Fitted.Contains((PartId)step.What)),
+    ];
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];
 }

@@ -23,8 +23,8 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
     public sealed record Seat(Fastener Fastener, Joint Joint)
     {
         /// <summary>How it sits, in words.</summary>
-        public string Says => !Joint.IsIn ? "out" : Joint.IsStripped ? "turns on and on" : Joint.Torque is { } at && at > Quantity<Torque>.Zero
-            ? $"at {at}" : "run in by hand";
+        public string Says => !Joint.IsIn ? "out" : Joint.IsStripped ? "turns on and on"
+            : Joint.Torque is { } at && at > Quantity<Torque>.Zero ? $"at {at}" : "run in by hand";
     }
 
     public WrenchStandIn Wrench => demo.Wrench!;
@@ -35,11 +35,11 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
     public Pull? Last { get; private set; }
     public string Said { get; private set; } = "";
 
-    /// <summary>Torque for each degree of the pull that is to come, a number for each, in the scale of the wrench and as it shows it.</summary>
+    /// <summary>What it will show at each degree of the pull that is to come, in its scale.</summary>
     public string Curve { get; private set; } = "";
 
-    /// <summary>After how many degrees it will click; null when it would not within half a turn.</summary>
-    public decimal? ClicksAt { get; private set; }
+    /// <summary>Where on the arc it will click, in degrees as the drawing turns; null when it would not within half a turn.</summary>
+    public string? ClickMark { get; private set; }
 
     /// <summary>From and until how many degrees the joint is inside what passes; null when it is beyond that already.</summary>
     public (int From, int Until)? Passes { get; private set; }
@@ -146,7 +146,8 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
             return Page();
         var vehicle = demo.Behind(Card).Vehicle;
         var fastener = seat.Fastener.Id;
-        ClicksAt = Wrench.ClicksAfter(vehicle, fastener);
+        ClickMark = Wrench.ClicksAfter(vehicle, fastener) is { } click
+            ? (-click).ToString(System.Globalization.CultureInfo.InvariantCulture) : null;
         int? First(Func<Quantity<Torque>, bool> reached) => Enumerable.Range(0, 176).Cast<int?>()
             .FirstOrDefault(d => reached(vehicle.TorqueAfter(fastener, d!.Value)));
         var to = (ToTorque)seat.Fastener.Tightening.Value;
