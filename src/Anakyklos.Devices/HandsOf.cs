@@ -38,7 +38,9 @@ public static class HandsOf
         ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
         Poured p => Poured(card.Sheet.Fluids[step.What], p.Amount.Value, vehicle),
         TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],
-        StrokesMade when vehicle.Joints[step.What].IsIn => [new Undoes(step.What)],
+        StrokesMade s => vehicle.Joints[step.What].IsIn ? [new Undoes(step.What), new Strokes(step.What, s.Strokes)]
+            : [new Strokes(step.What, s.Strokes)],
+        ReservoirFilled => [new TopsUp(((BleedSpec)step.Spec!).Fluid)],
         BleedScrewShut s => [new Tightens(step.What, s.Reading.Value)],
         _ => [],
     };
@@ -57,6 +59,7 @@ public static class HandsOf
             { Lift: LiftMove.Raises } => [new Raises()],
             { Lift: LiftMove.ReadyToLower } => [new ClearsBelow()],
             { Lift: LiftMove.Lowers } => [new Lowers()],
+            { LooksOver: true } => [new ClearsAbove()],
             { LetsOut: true } => [new SlidesPanUnder(), new Undoes(what)],
             // What holds oil back goes off over a pan.
             { Opens: true } when sheet.Fasteners.TryGetValue(what, out var fastener) =>
@@ -68,6 +71,8 @@ public static class HandsOf
             { Primes: true } => [new Primes(what)],
             { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
             _ when step.Moves => [new Drives()],
+            _ when step.Id == "suck-out-reservoir" => [.. vehicle.Brakes.Keys.Where(f => sheet.Fluids[f].Through.All(vehicle.IsOff))
+                .Select(f => new SucksOut(f))],
             // Old oil goes into its drum, and the pan with it out of the way.
             _ when step.Id == "used-oil" && vehicle.Joints.Values.All(j => j.IsIn) => [new ClearsBelow()],
             _ => [],

@@ -17,6 +17,31 @@ public sealed record Seized(FastenerId What) : Fault;
 /// <param name="What">The fastener.</param>
 public sealed record Stripped(FastenerId What) : Fault;
 
+/// <summary>The box holds a part that also fits: a filter of half the size. It is seen when it is held against the old one.</summary>
+/// <param name="What">The part.</param>
+public sealed record WrongInBox(PartId What) : Fault;
+
+/// <summary>The old ring will stay on its face when the fastener is undone. It is seen when one looks there; under a new one it leaks.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record OldRingStays(FastenerId What) : Fault;
+
+/// <summary>Slivers hang on the magnet of a plug. They are seen when it is out.</summary>
+/// <param name="What">The plug.</param>
+public sealed record Slivers(FastenerId What) : Fault;
+
+/// <summary>A fluid is milky: water is in it. It is seen when it runs.</summary>
+/// <param name="What">The fluid.</param>
+public sealed record Milky(FluidId What) : Fault;
+
+/// <summary>The indicator stays lit the first time that it is put out.</summary>
+/// <param name="What">The reset.</param>
+public sealed record ResetFailsOnce(ResetId What) : Fault;
+
+/// <summary>A fluid stands lower than it should when the vehicle comes in.</summary>
+/// <param name="What">The fluid.</param>
+/// <param name="By">How much is missing.</param>
+public sealed record Missing(FluidId What, Quantity<Volume> By) : Fault;
+
 /// <summary>A wrench clicked at another torque than was read off it.</summary>
 /// <param name="What">The fastener.</param>
 /// <param name="At">What it was really tightened to.</param>

@@ -58,6 +58,30 @@ public sealed record MendsThread(FastenerId What) : Hand;
 /// <param name="Amount">How much.</param>
 public sealed record Pours(FluidId What, Quantity<Volume> Amount) : Hand;
 
+/// <summary>Sucks a brake reservoir empty.</summary>
+/// <param name="What">Its fluid.</param>
+public sealed record SucksOut(FluidId What) : Hand;
+
+/// <summary>Fills a brake reservoir to its upper line.</summary>
+/// <param name="What">Its fluid.</param>
+public sealed record TopsUp(FluidId What) : Hand;
+
+/// <summary>Makes full strokes at an open bleed screw: press, open, close, release.</summary>
+/// <param name="What">The screw.</param>
+/// <param name="Count">How many.</param>
+public sealed record Strokes(FastenerId What, int Count) : Hand;
+
+/// <summary>Takes tools and rags out of the engine bay.</summary>
+public sealed record ClearsAbove : Hand;
+
+/// <summary>Fetches the right part in place of a wrong one from the box.</summary>
+/// <param name="What">The part.</param>
+public sealed record FetchesRight(PartId What) : Hand;
+
+/// <summary>Picks off a ring that stayed on its face.</summary>
+/// <param name="What">The fastener whose ring it was.</param>
+public sealed record PicksOff(FastenerId What) : Hand;
+
 /// <summary>Draws a fluid off from above.</summary>
 /// <param name="What">The fluid.</param>
 /// <param name="Amount">How much.</param>

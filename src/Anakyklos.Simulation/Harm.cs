@@ -33,6 +33,15 @@ public enum HarmKind
     /// <summary>The vehicle was driven with something open or loose, or while it was held.</summary>
     DrivenOpen,
 
+    /// <summary>The vehicle was driven with a pedal that goes to the floor.</summary>
+    SoftPedal,
+
+    /// <summary>The engine was started while something lay in its bay.</summary>
+    LeftInBay,
+
+    /// <summary>The engine ran through a part that is not the right one.</summary>
+    WrongPart,
+
     /// <summary>The vehicle was raised unheld, unlooked at, or with the engine running.</summary>
     RaisedUnsafely,
 

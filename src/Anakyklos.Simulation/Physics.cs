@@ -39,6 +39,9 @@ internal static class Physics
     /// <summary>A thread that gave way drags with so much of its torque.</summary>
     internal const decimal StrippedDrags = 0.15m;
 
+    /// <summary>The fewest strokes that a sheet asks for have a margin: what runs is fresh after so much of them.</summary>
+    internal const decimal ClearsAfter = 0.8m;
+
     /// <summary>An engine that ran is hot metal for so long where the sheet does not say how long it cools.</summary>
     internal static readonly TimeSpan CoolsIn = TimeSpan.FromHours(1);
 

@@ -37,6 +37,8 @@ public sealed partial record Vehicle
         {
             Fluids = Fluids.SetItem(system.Id, now with { Inside = now.Inside + amount, Poured = now.Poured + amount }),
         };
+        if (Brakes.TryGetValue(system.Id, out var brake))
+            next = next with { Brakes = Brakes.SetItem(system.Id, brake with { Reservoir = Holds(system.Id) }) };
         List<Harm> harms = [.. Holes(system).Where(f => f.Fills != system.Id)
             .Select(f => new Harm(HarmKind.PouredThrough, system.Name, $"it runs out at the {f.Name}"))];
         if (Runs && system.Pumped)

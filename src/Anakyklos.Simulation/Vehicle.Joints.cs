@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -7,29 +8,6 @@ namespace Anakyklos.Simulation;
 /// <summary>What is taken off and put on, undone and tightened, and the parts in between.</summary>
 public sealed partial record Vehicle
 {
-    /// <summary>The vehicle with something wrong that no hand did.</summary>
-    /// <param name="fault">What.</param>
-    /// <exception cref="ArgumentException">The sheet has no such thing.</exception>
-    public Vehicle With(Fault fault) => fault switch
-    {
-        JointWeeps f => Loose(f.What, null),
-        Seized f => this with { Stuck = Stuck.Add(Known(Sheet.Fasteners, f.What).Id) },
-        Stripped f => Loose(f.What, null) is var loose
-            ? loose with { Joints = loose.Joints.SetItem(f.What, loose.Joints[f.What] with { IsStripped = true }) } : this,
-        WasReallyTightenedTo f => Known(Sheet.Fasteners, f.What).Tightening.Value is ToTorque to && f.At >= to.Low
-            ? this with { Joints = Joints.SetItem(f.What, Joints[f.What] with { IsTight = true, IsStripped = false, Torque = f.At,
-                Turned = TurnedFor(to, f.At) }) } : Loose(f.What, f.At),
-        _ => throw new ArgumentException($"Nobody has said what {fault.GetType().Name} does to a vehicle.", nameof(fault)),
-    };
-
-    private Vehicle Loose(FastenerId what, Quantity<Torque>? torque) => this with
-    {
-        Joints = Joints.SetItem(what, Joints[Known(Sheet.Fasteners, what).Id] with
-        {
-            IsTight = false, IsStripped = false, Torque = torque, Turned = 0,
-        }),
-    };
-
     private Answer TakeOff(Access access, int? count)
     {
         if (access.HoldsVehicle)
@@ -68,7 +46,7 @@ public sealed partial record Vehicle
         if (Runs)
             harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));
         var loose = joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0 };
-        var next = this with { Joints = Joints.SetItem(fastener.Id, loose) };
+        var next = this with { Joints = Joints.SetItem(fastener.Id, loose), LiesAbove = LiesAbove || fastener.Place == Place.Top };
         // A filter lets its own oil go with it.
         return fastener.System is { } system && fastener.Holds.Count > 0
             ? next.Spill(Sheet.Fluids[system], Fluids[system].Filter, true, harms) : new(next, harms);
@@ -76,20 +54,30 @@ public sealed partial record Vehicle
 
     private Answer Fit(Part part, bool old)
     {
-        var holder = Sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == part.Id || f.Holds.Contains(part.Id));
+        var holder = HolderOf(part.Id);
+        var wrong = !old && Faults.Contains(new WrongInBox(part.Id)) ? WrongIn.Add(part.Id) : WrongIn;
         if (holder is null)
-            return Behind(part.Name, part.Needs) ?? Well(IsPrimed(part) ? this with { Unprimed = Unprimed.Add(part.Id) } : this);
+            return Behind(part.Name, part.Needs) ?? Well(this with
+            {
+                Unprimed = IsPrimed(part) ? Unprimed.Add(part.Id) : Unprimed, WrongIn = wrong,
+            });
         var joint = Joints[holder.Id];
         if (joint.IsIn)
             return Cannot(part.Name, $"{holder.Name} is in");
         joint = holder.Seal != part.Id ? joint with { Holds = joint.Holds.Add(part.Id) }
-            : old ? joint : joint with { Seals = joint.Seals.RemoveAll(s => s.Part == part.Id).Add(new(part.Id, 0)) };
+            : old ? joint : joint with { Seals = Left(holder, joint).Add(new(part.Id, 0)) };
         return Well(this with
         {
             Joints = Joints.SetItem(holder.Id, joint),
             Unprimed = IsPrimed(part) ? Unprimed.Add(part.Id) : Unprimed,
+            WrongIn = wrong,
+            LiesAbove = LiesAbove || holder.Place == Place.Top,
         });
     }
+
+    // The seals that are still there when a new one goes on: none, unless the old one stayed on its face.
+    private ImmutableList<SealIn> Left(Fastener holder, Joint joint) =>
+        Faults.Contains(new OldRingStays(holder.Id)) ? [.. joint.Seals.Take(1)] : [];
 
     private bool IsPrimed(Part part) => Sheet.Steps.Values.Any(s => s.Kind == "prime" && s.What == part.Id);
 
@@ -164,6 +152,7 @@ public sealed partial record Vehicle
                 : "the thread gave")] : [];
         return new(this with
         {
+            LiesAbove = LiesAbove || fastener.Place == Place.Top,
             Joints = Joints.SetItem(fastener.Id, joint with
             {
                 IsTight = !stripped && torque >= spec.Low, Torque = torque, Turned = turned, IsStripped = stripped,

@@ -59,6 +59,10 @@ public sealed partial record Vehicle
 
     private IEnumerable<Harm> WhileRunning()
     {
+        if (LiesAbove)
+            yield return new(HarmKind.LeftInBay, "Engine bay", "a tool lies in it");
+        foreach (var part in WrongIn.Where(p => HolderOf(p) is { System: not null } or { Holds.Count: > 0 }))
+            yield return new(HarmKind.WrongPart, Sheet.Parts[part].Name, "it lets too little through");
         foreach (var part in Unprimed)
             yield return new(HarmKind.CrankedUnprimed, Sheet.Parts[part].Name, "it cranks on air");
         foreach (var system in Sheet.Fluids.Values)
@@ -85,6 +89,8 @@ public sealed partial record Vehicle
         var harms = (Runs ? [] : WhileRunning()).ToList();
         foreach (var fastener in Sheet.Fasteners.Values.Where(f => Joints[f.Id] is { IsIn: false } or { IsTight: false }))
             harms.Add(new(HarmKind.DrivenOpen, fastener.Name, "it is not tight"));
+        if (PedalIsSoft)
+            harms.Add(new(HarmKind.SoftPedal, "Brake", "the pedal goes to the floor"));
         foreach (var hold in Sheet.Access.Values.Where(a => a.HoldsVehicle && IsOff(a.Id)))
             harms.Add(new(HarmKind.DrivenOpen, hold.Name, "it is still in place"));
         return new(this with { Runs = false, RanAt = Now, ArmsSeen = false }, harms);

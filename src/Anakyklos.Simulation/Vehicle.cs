@@ -36,6 +36,18 @@ public sealed partial record Vehicle
     /// <summary>Fasteners that no hand moves.</summary>
     public ImmutableHashSet<FastenerId> Stuck { get; private init; } = [];
 
+    /// <summary>How each brake circuit stands that the sheet knows how to bleed.</summary>
+    public ImmutableDictionary<FluidId, Brake> Brakes { get; private init; } = ImmutableDictionary<FluidId, Brake>.Empty;
+
+    /// <summary>Whether a tool or rag lies in the engine bay.</summary>
+    public bool LiesAbove { get; private init; }
+
+    /// <summary>What is wrong and has not shown itself, or still can.</summary>
+    public ImmutableHashSet<Fault> Faults { get; private init; } = [];
+
+    /// <summary>Parts in the vehicle that are not the right ones.</summary>
+    public ImmutableHashSet<PartId> WrongIn { get; private init; } = [];
+
     /// <summary>Filters that hold no fuel yet.</summary>
     public ImmutableHashSet<PartId> Unprimed { get; private init; } = [];
 
@@ -68,6 +80,7 @@ public sealed partial record Vehicle
             { Turned = f.Tightening.Value is ToTorque ? Physics.DegreesToTorque : 0 }),
         Fluids = sheet.Fluids.Values.ToImmutableDictionary(f => f.Id, f => Full(sheet, f)),
         Lit = [.. sheet.Resets.Keys],
+        Brakes = BrakesOf(sheet),
     };
 
     /// <summary>Whether an access is off, or what holds the vehicle is in place.</summary>
@@ -110,6 +123,12 @@ public sealed partial record Vehicle
         MendsThread h => Well(Joints[Known(Sheet.Fasteners, h.What).Id] with { IsStripped = false }, Sheet.Fasteners[h.What]),
         Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
         Pours h => Pour(Known(Sheet.Fluids, h.What), h.Amount),
+        SucksOut h => SuckOut(Known(Brakes, h.What), h.What),
+        TopsUp h => TopUp(Known(Brakes, h.What), h.What),
+        Strokes h => Stroke(Known(Sheet.Fasteners, h.What), h.Count),
+        ClearsAbove => Well(this with { LiesAbove = false }),
+        FetchesRight h => Well(this with { Faults = Faults.Remove(new WrongInBox(h.What)), WrongIn = WrongIn.Remove(h.What) }),
+        PicksOff h => PickOff(Known(Sheet.Fasteners, h.What)),
         DrawsOff h => DrawOff(Known(Sheet.Fluids, h.What), h.Amount),
         SlidesPanUnder => Well(this with { PanUnder = true }),
         ClearsBelow => Well(this with { PanUnder = false }),
@@ -120,7 +139,8 @@ public sealed partial record Vehicle
         Starts => Start(),
         Stops => Well(this with { Runs = false, RanAt = Runs ? Now : RanAt }),
         Drives => Drive(),
-        PutsOut h => Well(this with { Lit = Lit.Remove(h.What) }),
+        PutsOut h => Well(Faults.Contains(new ResetFailsOnce(h.What)) ? this with { Faults = Faults.Remove(new ResetFailsOnce(h.What)) }
+            : this with { Lit = Lit.Remove(h.What) }),
         _ => throw new ArgumentException($"Nobody has said what {hand.GetType().Name} does to a vehicle.", nameof(hand)),
     };
 

@@ -23,7 +23,7 @@ public sealed class AgainstTheGrainTests
 
     // More for a long night.
     private static readonly int Walks =
-        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "600", CultureInfo.InvariantCulture);
+        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "1000", CultureInfo.InvariantCulture);
 
     public static TheoryData<int> Seeds => [.. Enumerable.Range(0, Walks)];
 

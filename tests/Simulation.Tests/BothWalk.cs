@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Tightening;
@@ -67,11 +68,14 @@ internal sealed class BothWalk
         if (Card.IsOverTorqued(step.Id) && Try(new SettleOverTorque(step.Id, "Thread is good"), Una))
             return;
         if (Card.Next is { } next && !Try(Shown(next, UsualPress.Of(Card, next))))
-            Assert.Fail($"Stuck at “{next.Title}”: {Card.Decide(Shown(next, UsualPress.Of(Card, next)), Iona, _now, _facts)}");
+            Assert.Fail($"Stuck at “{next.Title}”: {Card.Decide(Shown(next, UsualPress.Of(Card, next)), Iona, _now, _facts)}. {Told} Why: {string.Join(" ", Card.InTheWay(next, _now))}");
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
     internal bool Press(SheetStep step) => Try(Shown(step, UsualPress.Of(Card, step)));
+
+    /// <summary>Time goes by, and nobody touches anything.</summary>
+    internal void Idle(TimeSpan time) => _now += time;
 
     private void Decide()
     {
@@ -87,6 +91,12 @@ internal sealed class BothWalk
         ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.LevelOf(step.What), 2), Level.Lowest, Level.Highest))),
         Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Vehicle.Fluids[step.What].Pan.In(Volume.Litre), 2),
             Volume.Litre), Volume.Litre)),
+        SeeHose => new SeeHose(step.Id, Vehicle.HoseAt(step.What) switch
+        {
+            { Bubbles: true } => Runs.Bubbles,
+            { Fresh: false } => Runs.Dark,
+            _ => Runs.Clear,
+        }),
         _ => book,
     };
 
@@ -120,7 +130,9 @@ internal sealed class BothWalk
         {
             var answer = Vehicle.Answer(move, said.At);
             Vehicle = answer.Vehicle;
-            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained).Select(h => $"{move}: {h}"));
+            // What lay above when it was run warm is not looked for before: the card looks once, after the last tool was used there.
+            var warms = said.Event is IStepEvent at && Card.Step(at.Step)?.Traits.Engine == EngineUse.Warms;
+            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !(warms && h.Kind == HarmKind.LeftInBay)).Select(h => $"{move}: {h}"));
         }
     }
 

@@ -60,6 +60,12 @@ public sealed class ByTheBookTests
                     > (fluid.Tolerance.Value * 1.25m).In(Volume.Litre))
                 yield return $"{fluid.Name}: {stands.Inside + stands.Filter} is in, by the book {fluid.Amount.Value}";
         }
+        // Where the job was given up the wheels are not bled out, and the record says so.
+        foreach (var fluid in vehicle.Brakes.Keys.Where(f => !vehicle.IsFull(f)
+            && card.Opened.Steps.Where(s => (s.Spec as BleedSpec)?.Fluid == f).All(s => card.Step(s.Id) is not null)))
+            yield return $"the reservoir of {fluid} is not at its upper line";
+        if (vehicle.PedalIsSoft)
+            yield return "the pedal is soft";
         foreach (var (id, stands) in vehicle.Fluids.Where(f => f.Value.Floor > Quantity<Volume>.Zero))
             yield return $"{stands.Floor} of {id} on the floor";
         if (vehicle.Off.Count > 0 || vehicle.IsUp || vehicle.Runs || (vehicle.PanUnder && vehicle.Sheet.Stands == Stand.Lift))

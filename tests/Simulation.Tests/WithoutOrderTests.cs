@@ -9,7 +9,7 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class WithoutOrderTests
 {
     private static readonly int Walks =
-        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "600", CultureInfo.InvariantCulture);
+        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "1000", CultureInfo.InvariantCulture);
 
     public static TheoryData<int> Seeds => [.. Enumerable.Range(0, Walks)];
 
@@ -23,6 +23,10 @@ public sealed class WithoutOrderTests
         var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
             .Take(1 + random.Next(3))], inOrder: false);
         for (var presses = 0; presses < 400 && walk.Card.Remaining.ToList() is { Count: > 0 } left; presses++)
+        {
+            // A minute or an hour, so that oil runs out and metal cools.
+            walk.Idle(TimeSpan.FromMinutes(random.Next(25) == 0 ? 70 : 1));
             walk.Press(left[random.Next(left.Count)]);
+        }
     }
 }

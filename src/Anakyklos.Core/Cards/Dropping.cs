@@ -57,7 +57,7 @@ public sealed partial class JobCard
         var reach = Reach();
         var kept = Steps.Where(s => !IsLeft(s.Id)
             || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s) || (touched && Proves(s))))).ToList();
-        kept = [.. Steps.Where(s => kept.Contains(s) || HoldsIt(s))];
+        kept = [.. Steps.Where(s => (kept.Contains(s) && !LooksThroughShut(s)) || HoldsIt(s))];
         var ids = kept.Select(s => s.Id).ToHashSet();
         var last = kept.Where(k => k.Traits.Closes && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)
             .Select(g => g.Last().Id).ToHashSet();
@@ -75,6 +75,11 @@ public sealed partial class JobCard
                 return false;
             return Remaining.First(r => r.What == s.What && r.Traits.Sets == s.Traits.Sets).Id == s.Id;
         }
+
+        // What was to be looked over through a cover that nobody opens any more was not worked at.
+        bool LooksThroughShut(SheetStep s) => IsLeft(s.Id) && s.Traits.LooksOver && s.Needs.Select(n => (AccessId)n)
+            .Where(Sheet.Access.ContainsKey).Any(a => !HasOpen(Sheet.Access[a])
+                && !kept.Any(k => IsLeft(k.Id) && k.Traits.Opens && k.What == a));
 
         // A cover that waited for a look after the road goes on before it where that look went with the job.
         bool WaitsForNoLook(SheetStep s, StepId before) =>

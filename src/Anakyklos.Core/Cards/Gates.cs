@@ -131,8 +131,8 @@ public sealed partial class JobCard
         foreach (var a in Sheet.Access.Values.Where(a => (a.ClosedToRun || a.Intake) && HasOpen(a)))
             yield return new($"The {Words.Low(a.Name)} is still open.", "Close it before the engine runs.",
                 First(s => s.Traits.Closes && s.What == a.Id));
-        if (step.Traits.Engine == EngineUse.Starts)
-            foreach (var r in NotDoneBefore(step, s => s.Traits.LooksOver, "Nothing may lie loose when the engine starts."))
+        if (step.Traits.Engine == EngineUse.Starts || step.IsDriven)
+            foreach (var r in NotDoneBefore(step, s => s.Traits.LooksOver, "Nothing may lie loose when the engine runs."))
                 yield return r;
         if (step.IsDriven)
             foreach (var r in BeforeDriving())

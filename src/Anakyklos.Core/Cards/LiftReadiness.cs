@@ -2,12 +2,13 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Cards;
 
-/// <summary>What was looked at before the lift moves, lifting points or the space underneath, holds for that move alone.</summary>
+/// <summary>What was looked at before the lift moves, lifting points or the space underneath, holds for that move alone; that nothing lies
+/// in the engine bay, until somebody works there again.</summary>
 public sealed partial class JobCard
 {
     /// <summary>
-    /// The looks that something made void: it moved the lift otherwise, drove the vehicle off its lifting points, or was work below after
-    /// the space there had been looked at. They are to be done again.
+    /// The looks that something made void: it moved the lift otherwise, drove the vehicle off its lifting points, was work below after
+    /// the space there had been looked at, or work with tools above after the engine bay had been. They are to be done again.
     /// </summary>
     private IEnumerable<Effect> LooksVoidedBy(CardEvent e, IReadOnlyList<Effect> effects)
     {
@@ -19,8 +20,15 @@ public sealed partial class JobCard
             LiftMove.ReadyToRaise => moves || step.IsDriven,
             LiftMove.ReadyToLower => moves || ((step.Lift == LiftNeed.Up || step.Place == Place.Below) && !step.MovesLift),
             _ => false,
-        } && WasDone(look) && MoveAfter(look) is { } move && move.Id != id && IsLeft(move.Id)).Select(look => new StepBeginsAgain(look.Id));
+        } && WasDone(look) && MoveAfter(look) is { } move && move.Id != id && IsLeft(move.Id))
+            .Concat(Steps.Where(look => look.Traits.LooksOver && WasDone(look) && TakesToolsAbove(step)
+                && Remaining.Any(s => s.Id != id && (s.Traits.Engine == EngineUse.Starts || s.IsDriven))))
+            .Select(look => new StepBeginsAgain(look.Id));
     }
+
+    // Covers and caps come off by hand; a fastener or what it holds takes a tool.
+    private bool TakesToolsAbove(SheetStep step) => step.Place == Place.Top
+        && (step.Traits.Fits || ((step.Traits.Opens || step.Traits.Fastens) && Sheet.Fasteners.ContainsKey(step.What)));
 
     private SheetStep? MoveAfter(SheetStep look) => Steps.SkipWhile(s => s.Id != look.Id)
         .FirstOrDefault(s => s.Traits.Lift == (look.Traits.Lift == LiftMove.ReadyToRaise ? LiftMove.Raises : LiftMove.Lowers));

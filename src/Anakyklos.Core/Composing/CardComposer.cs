@@ -131,12 +131,13 @@ public sealed class CardComposer
             && (known.Kind != step.Kind || (known.What != step.What && step.Traits.Engine is not (EngineUse.Warms or EngineUse.Starts))))
             throw new ComposingException($"“{known.Title}” and “{step.Title}” are both called “{step.Id}”. Give one of them another id.",
                 $"steps.{step.Id}");
-        foreach (var access in Reached(step))
+        // What it is reached through is the same for all jobs that it serves, or one of them given up would take it away.
+        foreach (var access in Reached(_steps[step.Id]))
         {
             Add(_usual.Opening(access));
             Add(_usual.Closing(access));
         }
-        foreach (var fastener in step.Needs.Where(n => _sheet.Fasteners.ContainsKey(n)))
+        foreach (var fastener in _steps[step.Id].Needs.Where(n => _sheet.Fasteners.ContainsKey(n)))
             Add(_usual.Opening(fastener));
         Follow(step);
     }
@@ -186,6 +187,9 @@ public sealed class CardComposer
         }
         if (f.Seal is not null || f.System is not null)
             Add(_usual.Look);
+        // Tools were used up there: it is looked over before anybody starts or drives it, with open what lets one look in.
+        if (f.Place == Place.Top && !_sheet.IsMotorcycle)
+            Add(_usual.ClearTop with { Needs = [.. f.Needs.SelectMany(Outermost).Distinct()] });
         if (f.System is { } system && _sheet.Fluids[system].Pumped)
             Prove(system);
     }
@@ -199,6 +203,9 @@ public sealed class CardComposer
         Add(_usual.Settle);
         Add(_usual.Look);
     }
+
+    private IEnumerable<ThingId> Outermost(AccessId access) => _sheet.Access[access].Needs is { Count: > 0 } needs
+        ? needs.SelectMany(Outermost) : [access];
 
     /// <summary>The accesses that a step reaches its work through.</summary>
     private IEnumerable<AccessId> Reached(SheetStep step) => Reach.Of(_sheet, step);

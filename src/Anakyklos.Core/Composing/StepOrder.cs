@@ -284,7 +284,7 @@ internal sealed class StepOrder
     private void End()
     {
         foreach (var drive in Of(t => t.Engine == EngineUse.Drives))
-            foreach (var step in Of(t => t.Shuts || t.Levels || t.LooksAtJoints || t.Fills || t.Engine == EngineUse.Stops)
+            foreach (var step in Of(t => t.Shuts || t.Levels || t.LooksAtJoints || t.LooksOver || t.Fills || t.Engine == EngineUse.Stops)
                 .Where(s => !IsAfter(s, drive) && !UsualSteps.IsAgain(s) && !IsLookedBehind(s)))
                 Link(step, drive, "is closed before it is driven");
         if (_index.TryGetValue(UsualSteps.UsedOil, out var waste))

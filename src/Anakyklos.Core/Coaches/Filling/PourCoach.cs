@@ -27,12 +27,19 @@ internal sealed class PourCoach : Coach
             yield return r;
         foreach (var r in card.NeedsOpen(sheet.Fluids[id].Through))
             yield return r;
-        foreach (var plug in sheet.Fasteners.Values.Where(f => f.Fills == id && !card.HasOpen(f)))
-            yield return new($"The {Words.Low(plug.Name)} {plug.Is} shut.", "It is filled through it. Open it first.",
-                card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id));
+        foreach (var r in ShutFillPlugs(card, id, "It is filled through it. Open it first."))
+            yield return r;
 
         bool Drains(SheetStep s) => s.Traits.LetsOut && sheet.Fasteners[s.What].Drains == id;
     }
+
+    /// <summary>The plugs of a fluid's filling hole that are in it.</summary>
+    /// <param name="card">The card.</param>
+    /// <param name="fluid">The fluid.</param>
+    /// <param name="what">What to do about it.</param>
+    internal static IEnumerable<Refusal> ShutFillPlugs(JobCard card, FluidId fluid, string what) => card.Sheet.Fasteners.Values
+        .Where(f => f.Fills == fluid && !card.HasOpen(f)).Select(plug => new Refusal($"The {Words.Low(plug.Name)} {plug.Is} shut.", what,
+            card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id)));
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {

@@ -1,7 +1,6 @@
 using Anakyklos.Core.Quantities;
-using Anakyklos.Core.Sheets;
 
-namespace Anakyklos.Core.Coaches.Bleeding;
+namespace Anakyklos.Core.Sheets;
 
 /// <summary>The wheel that a screw belongs to.</summary>
 public enum Wheel
