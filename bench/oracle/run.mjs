@@ -1,6 +1,6 @@
 // Takes the gates of the card away one by one, in a copy, and says what harm the simulated vehicle then came to.
-// node bench/oracle/run.mjs [walks] [words]: prints a row a gate, of those whose name has the words (an expression); no walk sees it where other gates or
-// the order of the card stand in for it.
+// node bench/oracle/run.mjs [walks] [words]: prints a row a gate, of those whose name has the words (an expression); no walk sees it
+// where other gates stand in for it.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

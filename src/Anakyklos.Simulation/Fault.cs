@@ -21,7 +21,8 @@ public sealed record Stripped(FastenerId What) : Fault;
 /// <param name="What">The part.</param>
 public sealed record WrongInBox(PartId What) : Fault;
 
-/// <summary>The old ring will stay on its face when the fastener is undone. It is seen when one looks there; under a new one it leaks.</summary>
+/// <summary>The old ring will stay on its face when the fastener is undone. It is seen when one looks there; under a new one it
+/// leaks.</summary>
 /// <param name="What">The fastener.</param>
 public sealed record OldRingStays(FastenerId What) : Fault;
 

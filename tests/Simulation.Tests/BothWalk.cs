@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Draining;
@@ -18,13 +19,16 @@ internal sealed class BothWalk
     internal static readonly Person Iona = new("iona", "Iona R.", Role.Technician);
     internal static readonly Person Una = new("una", "Una B.", Role.Lead);
 
+    private static readonly ConcurrentDictionary<string, IReadOnlyList<SheetStep>> Plans = [];
+
     private readonly CardFacts _facts;
     private readonly List<(Recorded Said, IReadOnlyList<Happening> Did)> _did = [];
     private DateTimeOffset _now;
 
     internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, bool inOrder = true)
     {
-        var steps = CardPlanner.Plan(sheet, jobs, people).Steps;
+        // The same work is put in order once: many walks begin with it.
+        var steps = Plans.GetOrAdd($"{sheet.Id} {people} {string.Join(' ', jobs)}", _ => CardPlanner.Plan(sheet, jobs, people).Steps);
         Card = CardWalk.Open(sheet, jobs, inOrder ? steps : [.. steps.Select(s => s with { After = [] })]);
         _now = Card.History[^1].At;
         _facts = UsualPress.Facts(sheet);
@@ -68,11 +72,33 @@ internal sealed class BothWalk
         if (Card.IsOverTorqued(step.Id) && Try(new SettleOverTorque(step.Id, "Thread is good"), Una))
             return;
         if (Card.Next is { } next && !Try(Shown(next, UsualPress.Of(Card, next))))
-            Assert.Fail($"Stuck at “{next.Title}”: {Card.Decide(Shown(next, UsualPress.Of(Card, next)), Iona, _now, _facts)}. {Told} Why: {string.Join(" ", Card.InTheWay(next, _now))}");
+            Assert.Fail($"Stuck at “{next.Title}”: {string.Join(" ", Card.InTheWay(next, _now))} {Told}");
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
     internal bool Press(SheetStep step) => Try(Shown(step, UsualPress.Of(Card, step)));
+
+    /// <summary>Something goes wrong with the vehicle, or a hand does something that no card is told.</summary>
+    internal Answer Happens(Happening what)
+    {
+        var answer = Vehicle.Answer(what, _now < Vehicle.Now ? Vehicle.Now : _now);
+        Vehicle = answer.Vehicle;
+        return answer;
+    }
+
+    /// <summary>By the usual press until a step is next.</summary>
+    internal void UpTo(StepId step)
+    {
+        for (var presses = 0; Card.Next?.Id != step; presses++)
+        {
+            Assert.True(presses < 300 && Card.Next is not null, $"“{step}” does not come. {Told}");
+            GoOn();
+        }
+    }
+
+    /// <summary>Why the card refuses; empty where it accepts or asks.</summary>
+    internal string Why(CardCommand command) =>
+        Card.Decide(command, Iona, _now, _facts) is Refused refused ? string.Join(" ", refused.Reasons) : "";
 
     /// <summary>Time goes by, and nobody touches anything.</summary>
     internal void Idle(TimeSpan time) => _now += time;
@@ -156,8 +182,8 @@ internal sealed class BothWalk
             _now += Card.Sheet.CoolsIn;
     }
 
-    private string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after " + string.Join("; ", _did.TakeLast(9)
-        .Select(d => $"{d.Said.Event.GetType().Name} {(d.Said.Event as IStepEvent)?.Step} [{string.Join(", ", d.Did)}]"));
+    private string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after " + string.Join("; ",
+        _did.TakeLast(9).Select(d => $"{d.Said.Event.GetType().Name} {(d.Said.Event as IStepEvent)?.Step} [{string.Join(", ", d.Did)}]"));
 
     /// <summary>Whether nothing but a film is left of what is let out.</summary>
     internal bool NothingRuns => Card.FluidsDrained.All(f => Vehicle.Fluids[f.Id] is var stands

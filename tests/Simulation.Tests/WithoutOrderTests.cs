@@ -1,4 +1,5 @@
 using System.Globalization;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Simulation.Tests;
 
@@ -27,6 +28,34 @@ public sealed class WithoutOrderTests
             // A minute or an hour, so that oil runs out and metal cools.
             walk.Idle(TimeSpan.FromMinutes(random.Next(25) == 0 ? 70 : 1));
             walk.Press(left[random.Next(left.Count)]);
+        }
+    }
+
+    public static TheoryData<string> Models => ByTheBookTests.Models;
+
+    /// <summary>One step after the other as planned, but one is forgotten: whatever the gates let pass then does no harm either.</summary>
+    [Theory]
+    [MemberData(nameof(Models))]
+    public void A_step_that_is_forgotten_does_no_harm(string id)
+    {
+        var sheet = BothWalk.Sheets[id];
+        foreach (var jobs in sheet.Jobs.Keys.Select(j => new[] { j }).Append([.. sheet.Jobs.Keys]))
+            foreach (var forgotten in new BothWalk(sheet, jobs).Card.Steps.Select(s => s.Id))
+                Forget(new(sheet, jobs, inOrder: false), forgotten);
+    }
+
+    private static void Forget(BothWalk walk, StepId forgotten)
+    {
+        // What is read again and again, such as a level that nothing is poured to, does not go on for ever.
+        var went = true;
+        for (var round = 0; went && round < 4; round++)
+        {
+            went = false;
+            foreach (var step in walk.Card.Remaining.Where(s => s.Id != forgotten).ToList())
+            {
+                walk.Idle(step.Cold ? TimeSpan.FromHours(2) : TimeSpan.FromMinutes(step.Traits.Tightens ? 30 : 6));
+                went |= walk.Press(step);
+            }
         }
     }
 }

@@ -24,6 +24,8 @@ internal sealed class GaugeCoach : Coach
             yield return new("No oil has been poured yet.", "Pour first.", card.First(s => s.Traits.Fills && s.What == id));
         foreach (var r in card.OpenPlugs("The level means nothing while it is open. Tighten it first.", f => PourCoach.IsJointOf(f, id)))
             yield return r;
+        foreach (var r in card.NeedsOpen(card.Sheet.Fluids[id].Through.SelectMany(a => card.Sheet.Access[a].Needs).Distinct()))
+            yield return r;
         foreach (var r in PourCoach.ShutFillPlugs(card, id, "It is read and filled through it. Open it first."))
             yield return r;
         if (card.Sheet.Fluids[id].Pumped && (!card.HasRun || card.IsClosedSinceRun(f => PourCoach.IsJointOf(f, id))))
