@@ -54,7 +54,9 @@ public sealed class WithoutOrderTests
             foreach (var step in walk.Card.Remaining.Where(s => s.Id != forgotten).ToList())
             {
                 walk.Idle(step.Cold ? TimeSpan.FromHours(2) : TimeSpan.FromMinutes(step.Traits.Tightens ? 30 : 6));
-                went |= walk.Press(step);
+                // A wheel is bled stroke by stroke.
+                for (var presses = 0; presses < (step.Traits.ShutsAgain ? 12 : 1) && walk.Press(step); presses++)
+                    went = true;
             }
         }
     }
