@@ -158,7 +158,8 @@ internal sealed class BothWalk
             Vehicle = answer.Vehicle;
             // What lay above when it was run warm is not looked for before: the card looks once, after the last tool was used there.
             var warms = said.Event is IStepEvent at && Card.Step(at.Step)?.Traits.Engine == EngineUse.Warms;
-            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !(warms && h.Kind == HarmKind.LeftInBay)).Select(h => $"{move}: {h}"));
+            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !(warms && h.Kind == HarmKind.LeftInBay))
+                .Select(h => $"{move}: {h}"));
         }
     }
 

@@ -64,7 +64,7 @@ public sealed class FaultTests
         walk.UpTo("compare-filter");
         Assert.Equal("the old ring is still on its face", walk.Vehicle.SeenOf("oil-filter-cap"));
         var careless = walk.Vehicle;
-        foreach (var hand in new Hand[] { new Fits("filter-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap") })
+        foreach (var hand in new Hand[] { new Fits("filter-cap-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap") })
             careless = careless.Answer(hand, careless.Now).Vehicle;
         Assert.Contains(careless.Answer(new Starts(), careless.Now).Harms, h => h is { Kind: HarmKind.Leak, Says: "two seals under it" });
         walk.Happens(new PicksOff("oil-filter-cap"));
@@ -79,12 +79,11 @@ public sealed class FaultTests
         walk.GoOn();
         // The card was told 38; the joint is at 30.
         walk.Happens(new WasReallyTightenedTo("engine-drain-plug", Nm(30)));
-        walk.UpTo("clear-top");
         Assert.DoesNotContain(walk.Card.Open, o => o.Id == "engine-drain-plug");
         Assert.Contains(walk.Vehicle.Answer(new Starts(), walk.Vehicle.Now).Harms, h => h is { Kind: HarmKind.Leak, Says: "it is loose" });
         // At 35 it passes and is dry: what the book allows is enough.
-        Assert.DoesNotContain(walk.Vehicle.With(new WasReallyTightenedTo("engine-drain-plug", Nm(35))).Answer(new Starts(), walk.Vehicle.Now)
-            .Harms, h => h.Kind == HarmKind.Leak);
+        var enough = walk.Vehicle.With(new WasReallyTightenedTo("engine-drain-plug", Nm(35)));
+        Assert.DoesNotContain(enough.Answer(new Starts(), enough.Now).Harms, h => h.Kind == HarmKind.Leak);
     }
 
     [Fact]
@@ -178,7 +177,6 @@ public sealed class FaultTests
         }
 
         FastenerId screw = "bleed-screw-rear-right";
-        Assert.Equal(HarmKind.OutOfReach, Only(Do(new TopsUp("brake-fluid"))).Kind);
         foreach (var access in new AccessId[] { "bonnet", "brake-reservoir" })
             Do(new TakesOff(access));
         Assert.Equal("it is shut", Only(Do(new Strokes(screw, 1))).Says);
