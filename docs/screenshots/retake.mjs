@@ -48,6 +48,28 @@ try {
   await workUpTo(page, 'Tighten the engine drain plug', enter);
   await page.waitForTimeout(500);
   await take('lift');
+  await page.goto('/stand-ins/wrench');
+  await page.locator('html:not(.deaf)').waitFor();
+  await page.getByRole('button', { name: /^Run the/ }).click();
+  await page.locator('.wrench-hold').waitFor();
+  await page.getByRole('button', { name: /^As this joint wants it/ }).click();
+  await page.locator('.wrench-mark').waitFor();
+  await take('wrench');
+  // The wrench is carried to the other bay and nobody says so: what it reads there waits.
+  await page.getByRole('button', { name: 'Bay 2' }).click();
+  await page.locator('.wrench-card', { hasText: 'HD-08' }).waitFor();
+  await page.goto('/stand-ins/wrench?on=1007/engine-drain-plug');
+  await page.locator('html:not(.deaf)').waitFor();
+  await page.getByRole('button', { name: /^Run the/ }).click();
+  await page.locator('.wrench-hold').hover();
+  await page.mouse.down();
+  await page.locator('.wrench-click.clicked').waitFor();
+  await page.mouse.up();
+  await page.waitForLoadState();
+  await page.goto('/bay/bay-2');
+  await page.locator('.reading').waitFor();
+  await take('bay');
+  await page.goto(`/lift/${card}`);
   const phone = await visit({ viewport: { width: 390, height: 844 } });
   await signIn(phone);
   await phone.goto(`/lift/${card}`);

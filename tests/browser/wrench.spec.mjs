@@ -17,8 +17,9 @@ test.use({ baseURL: `http://localhost:${PORT}` });
 
 const said = (hand) => hand.locator('.wrench-said');
 
-// Onto the joint that lies nearest, set as it wants it, held until it clicks, and let go.
-async function pull(hand) {
+// Onto the joint that lies nearest, set as it wants it, and pulled: by so many degrees, or held until it clicks and let go, which ends
+// where the machine lets it.
+async function pull(hand, degrees = 0) {
   await hand.goto('/stand-ins/wrench');
   await hand.locator('html:not(.deaf)').waitFor();
   const loose = hand.getByRole('button', { name: /^Run the/ });
@@ -28,6 +29,15 @@ async function pull(hand) {
   const to = (await wants.innerText()).match(/: ([\d.]+)/)[1];
   await wants.click();
   await expect(hand.locator('.wrench-setting')).toContainText(to);
+  if (degrees > 0) {
+    await after(hand, () =>
+      hand.locator('#degrees').evaluate((field, d) => {
+        field.value = d;
+        field.form.submit();
+      }, String(degrees)),
+    );
+    return to;
+  }
   await hand.locator('.wrench-hold').hover();
   await hand.mouse.down();
   await expect(hand.locator('.wrench-click.clicked')).toBeVisible();
@@ -57,7 +67,8 @@ test("the first bay's wrench works HD-07's whole service: every click is noted a
       continue;
     }
     await expect(page.locator('.facts')).toContainText('TW-2 is in reach');
-    clicks.push(await pull(hand));
+    // It clicks at 60 degrees and gives way after that.
+    clicks.push(await pull(hand, 65));
     await expect(said(hand)).toContainText(`is noted at “${now}”`);
     // The lift moves on by itself and says so.
     await expect(page.locator('.meanwhile')).toContainText('sent by TW-2');
