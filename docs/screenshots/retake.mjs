@@ -4,7 +4,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { key, signIn, tapStick, title, toTheFirstWheel, workUpTo } from '../../tests/browser/lift.mjs';
+import { after, key, signIn, tapStick, title, toTheFirstWheel, workUpTo } from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
 
 const here = import.meta.dirname;
@@ -58,14 +58,13 @@ try {
   // The wrench is carried to the other bay and nobody says so: what it reads there waits.
   await page.getByRole('button', { name: 'Bay 2' }).click();
   await page.locator('.wrench-card', { hasText: 'HD-08' }).waitFor();
-  await page.goto('/stand-ins/wrench?on=1007/engine-drain-plug');
+  await page.goto('/stand-ins/wrench?on=1007/engine-drain-plug', { waitUntil: 'load' });
   await page.locator('html:not(.deaf)').waitFor();
   await page.getByRole('button', { name: /^Run the/ }).click();
   await page.locator('.wrench-hold').hover();
   await page.mouse.down();
   await page.locator('.wrench-click.clicked').waitFor();
-  await page.mouse.up();
-  await page.waitForLoadState();
+  await after(page, () => page.mouse.up());
   await page.goto('/bay/bay-2');
   await page.locator('.reading').waitFor();
   await take('bay');
