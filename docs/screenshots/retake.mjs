@@ -68,6 +68,10 @@ try {
   await page.goto('/bay/bay-2');
   await page.locator('.reading').waitFor();
   await take('bay');
+  await page.locator('.reading summary').click();
+  await page.getByLabel('Why').fill('Only for the picture');
+  await page.getByRole('button', { name: /^Discard/ }).click();
+  await page.locator('.reading-row').waitFor();
   await page.goto(`/lift/${card}`);
   const phone = await visit({ viewport: { width: 390, height: 844 } });
   await signIn(phone);
