@@ -237,10 +237,10 @@ public sealed class DeviceTests : IAsyncLifetime
     {
         await Send(Hello());
         await _iona.Get("/lift/1007");
-        Assert.Contains("TW-2 is in reach: its click is noted here by itself", _iona.Text);
+        Assert.Contains("TW-2 sends its click here", _iona.Text);
         _host.Clock.Advance(TimeSpan.FromSeconds(31));
         await _iona.Get("/lift/1007");
-        Assert.DoesNotContain("in reach", _iona.Text);
+        Assert.DoesNotContain("sends its click", _iona.Text);
         await _iona.Get("/bay/bay-1");
         Assert.Contains("not heard since 09:00", _iona.Text);
     }

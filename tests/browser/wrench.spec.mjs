@@ -66,7 +66,7 @@ test("the first bay's wrench works HD-07's whole service: every click is noted a
       await usualPress(page, seen.get(now));
       continue;
     }
-    await expect(page.locator('.facts')).toContainText('TW-2 is in reach');
+    await expect(page.locator('.phase')).toContainText('TW-2 sends its click here');
     // It clicks at 60 degrees and gives way after that.
     clicks.push(await pull(hand, 65));
     await expect(said(hand)).toContainText(`is noted at “${now}”`);
