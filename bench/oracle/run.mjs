@@ -116,12 +116,6 @@ const BENDS = [
     ': false ?',
   ],
   [
-    'the cap on with the reservoir low',
-    `${COACHES}/Bleeding/BleedState.cs`,
-    'IsClear && IsLast && SinceFilled > 0',
-    'false',
-  ],
-  [
     'primed before what is to be filled is in',
     `${COACHES}/Priming/PrimeCoach.cs`,
     '.. card.Remaining.Where(s => s.Traits.Fits && s.What == step.What)',

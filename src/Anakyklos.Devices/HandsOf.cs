@@ -65,6 +65,9 @@ public static class HandsOf
             { Opens: true } when sheet.Fasteners.TryGetValue(what, out var fastener) =>
                 fastener.System is null ? [new Undoes(what)] : [new SlidesPanUnder(), new Undoes(what)],
             { Opens: true } => [new TakesOff(what, done.Count)],
+            // A reservoir is filled to its upper line when its cap goes on.
+            { Closes: true } when step.Title.Contains("upper line", StringComparison.Ordinal) =>
+                [.. vehicle.Brakes.Keys.Select(f => new TopsUp(f)), new PutsOn(what, done.Count)],
             { Closes: true } => [sheet.Access[what].HoldsVehicle ? new TakesAway(what) : new PutsOn(what, done.Count)],
             { Tightens: true } => [new Tightens(what)],
             { Fits: true } => [new Fits(what, card.Kit?.Parts.GetValueOrDefault(what) == KitConfirmed.OldOneAgain)],

@@ -59,7 +59,6 @@ internal sealed class BleedCoach : Coach
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) => BleedState.Of(card, step) switch
     {
-        { WantsFilling: true } => new FillReservoir(step.Id),
         { IsClear: true } => new ShutBleedScrew(step.Id, new(Torque(card.Sheet, step).Target, Quantities.Torque.NewtonMetre)),
         { Strokes: var made, Spec.Strokes: var wanted } when made >= wanted => new SeeHose(step.Id, Runs.Clear),
         { Left: 0 } => new FillReservoir(step.Id),
@@ -92,9 +91,7 @@ internal sealed class BleedCoach : Coach
     private static Refused? NotClear(StepAt at)
     {
         var state = BleedState.Of(at.Card, at.Step);
-        return state.WantsFilling ? No("The reservoir stands below its upper line, and this is the last wheel.",
-            "Fill it to the upper line before the screw is shut and the cap goes on.")
-            : state.IsClear ? null
+        return state.IsClear ? null
             : state.Strokes < state.Spec.Strokes
                 ? No($"Only {state.Strokes} of {state.Spec.Strokes} strokes were made since it was begun.", "Go on until it runs clear.")
             : No("It has not been seen to run clear since the last stroke.", "Look at the hose and say what runs.");

@@ -10,8 +10,7 @@ namespace Anakyklos.Core.Coaches.Bleeding;
 /// <param name="SinceFilled">Strokes at all wheels of this fluid since the reservoir was at its upper line.</param>
 /// <param name="AtAll">Strokes at all wheels of this fluid on this card.</param>
 /// <param name="Runs">What was seen in the hose last; null when strokes were made since, or nobody looked.</param>
-/// <param name="IsLast">No other wheel of this fluid is left.</param>
-public sealed record BleedState(BleedSpec Spec, int Strokes, int SinceFilled, int AtAll, Runs? Runs, bool IsLast)
+public sealed record BleedState(BleedSpec Spec, int Strokes, int SinceFilled, int AtAll, Runs? Runs)
 {
     /// <summary>Strokes until the level stands at the lower line.</summary>
     public int Left => Math.Max(0, Spec.StrokesInReservoir - SinceFilled);
@@ -25,10 +24,6 @@ public sealed record BleedState(BleedSpec Spec, int Strokes, int SinceFilled, in
     /// <summary>Whether the screw may be shut for good: enough strokes, and clear at the last look.</summary>
     public bool IsClear => Strokes >= Spec.Strokes && Runs == Bleeding.Runs.Clear;
 
-    /// <summary>Whether the reservoir must be filled once more before the screw is shut: after the last wheel its cap goes on, and it is to
-    /// stand at its upper line then.</summary>
-    public bool WantsFilling => IsClear && IsLast && SinceFilled > 0;
-
     /// <summary>How the bleeding of a step stands, from what happened at it and at the other wheels of its fluid.</summary>
     /// <param name="card">The card.</param>
     /// <param name="step">A step of this kind.</param>
@@ -36,8 +31,7 @@ public sealed record BleedState(BleedSpec Spec, int Strokes, int SinceFilled, in
     public static BleedState Of(JobCard card, SheetStep step)
     {
         var spec = (BleedSpec)step.Spec!;
-        var isLast = card.Remaining.All(s => s.Id == step.Id || s.Spec is not BleedSpec other || other.Fluid != spec.Fluid);
-        var state = new BleedState(spec, 0, 0, 0, null, isLast);
+        var state = new BleedState(spec, 0, 0, 0, null);
         foreach (var (at, happened) in card.HappenedAt(BleedCoach.Word))
             if (((BleedSpec)at.Spec!).Fluid == spec.Fluid)
                 state = state.After(happened, at.Id == step.Id);

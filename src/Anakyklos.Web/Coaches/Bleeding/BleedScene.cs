@@ -22,14 +22,6 @@ public sealed class BleedScene : WorkScene
         var torque = (ToTorque)screw.Tightening.Value;
         var unit = to.Viewer.TorqueUnits[0];
         scene.Pictures = new(Here + "_Reservoir.cshtml", Here + "_Strokes.cshtml", Here + "_Wheels.cshtml");
-        if (state.WantsFilling)
-        {
-            var missing = (state.Spec.PerStroke * state.SinceFilled).Print(to.Viewer.VolumeUnits[0]);
-            (scene.Number, scene.Unit) = (missing.Number, $"{missing.Unit} to the upper line");
-            scene.Facts.Add(new("Last wheel", "The cap goes on after it: reservoir to the upper line, then shut the screw"));
-            scene.Offer("Filled to the upper line", "topUp");
-            return;
-        }
         if (state.IsClear)
         {
             scene.Facts.Add(new("Screw", $"{DriveWords.Tool(screw.Drive)}, {torque.Low.Print(unit).Number} to "
