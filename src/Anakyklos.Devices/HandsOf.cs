@@ -13,14 +13,30 @@ namespace Anakyklos.Devices;
 /// <summary>What hands did when a card was told something: the words of the card turned into moves at a simulated vehicle.</summary>
 public static class HandsOf
 {
-    /// <summary>The moves behind an event.</summary>
+    /// <summary>The moves behind an event, by the one who said it, who goes where the step is.</summary>
     /// <param name="card">The card as it stood before the event.</param>
-    /// <param name="e">What the card was told and accepted.</param>
+    /// <param name="said">What the card was told and accepted, and by whom.</param>
     /// <param name="vehicle">The vehicle as it stands.</param>
     /// <returns>In order; none where nothing was done to the vehicle.</returns>
-    public static IReadOnlyList<Happening> Event(JobCard card, CardEvent e, Vehicle vehicle) => e switch
+    public static IReadOnlyList<Happening> Event(JobCard card, Recorded said, Vehicle vehicle)
     {
-        LiftMoved l => l.Up ? [new SetsArms(), new Raises()] : [new ClearsBelow(), new Lowers()],
+        var moves = Moves(card, said.Event, vehicle);
+        var step = said.Event switch
+        {
+            StepDone e => card.Step(e.Step),
+            DeviationTaken e => card.Step(e.Step),
+            // Who only puts right what was written stays where he is.
+            IStepEvent e when moves.Any(m => m is Hand) => card.Step(e.Step),
+            _ => null,
+        };
+        IEnumerable<Happening> goes = step is not null ? [new Goes(step.Place)] : [];
+        return [.. goes.Concat(moves).Select(m => m is Hand hand ? hand with { By = said.By.Name } : m)];
+    }
+
+    private static IReadOnlyList<Happening> Moves(JobCard card, CardEvent e, Vehicle vehicle) => e switch
+    {
+        LiftMoved { Up: true } => [new Goes(Place.Side), new SetsArms(), new Raises()],
+        LiftMoved => [new Goes(Place.Below), new ClearsBelow(), new Goes(Place.Side), new Lowers()],
         DeviationTaken { Kind: DeviationKind.NoReading } d => [new Tightens(card.Step(d.Step)!.What)],
         IStepEvent at => Step(card, card.Step(at.Step)!, e, vehicle),
         _ => [],
@@ -36,7 +52,7 @@ public static class HandsOf
         // What a wrench sent that hangs on this vehicle has happened to it already.
         ReadingTaken { Device: not null } when vehicle.Joints[step.What] is { IsIn: true, Torque: not null } => [],
         ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
-        Poured p => Poured(card.Sheet.Fluids[step.What], p.Amount.Value, vehicle),
+        Poured p => Poured(card.Sheet.Fluids[step.What], p.Amount.Value, vehicle, step.Place),
         TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],
         StrokesMade s => vehicle.Joints[step.What].IsIn ? [new Undoes(step.What), new Strokes(step.What, s.Strokes)]
             : [new Strokes(step.What, s.Strokes)],
@@ -50,7 +66,7 @@ public static class HandsOf
         var (what, sheet) = (step.What, card.Sheet);
         return step.Traits switch
         {
-            { Engine: EngineUse.Warms } => [new Starts(), new Stops()],
+            { Engine: EngineUse.Warms } => [new RunsWarm()],
             { Engine: EngineUse.Starts } => [new Starts()],
             { Engine: EngineUse.Stops } => [new Stops()],
             { Engine: EngineUse.Drives } => [new Drives()],
@@ -60,10 +76,10 @@ public static class HandsOf
             { Lift: LiftMove.ReadyToLower } => [new ClearsBelow()],
             { Lift: LiftMove.Lowers } => [new Lowers()],
             { LooksOver: true } => [new ClearsAbove()],
-            { LetsOut: true } => [new SlidesPanUnder(), new Undoes(what)],
+            { LetsOut: true } => [.. PanUnder(step.Place), new Undoes(what)],
             // What holds oil back goes off over a pan.
             { Opens: true } when sheet.Fasteners.TryGetValue(what, out var fastener) =>
-                fastener.System is null ? [new Undoes(what)] : [new SlidesPanUnder(), new Undoes(what)],
+                fastener.System is null ? [new Undoes(what)] : [.. PanUnder(step.Place), new Undoes(what)],
             { Opens: true } => [new TakesOff(what, done.Count)],
             // A reservoir is filled to its upper line when its cap goes on.
             { Closes: true } when step.Title.Contains("upper line", StringComparison.Ordinal) =>
@@ -74,19 +90,24 @@ public static class HandsOf
             { Primes: true } => [new Primes(what)],
             { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
             _ when step.Moves => [new Drives()],
+            _ when Quantity<Pressure>.Read(step.Value, out _) is { } pressure => [new Inflates(pressure.Value)],
             _ when step.Id == "suck-out-reservoir" => [.. vehicle.Brakes.Keys.Where(f => sheet.Fluids[f].Through.All(vehicle.IsOff))
                 .Select(f => new SucksOut(f))],
             // Old oil goes into its drum, and the pan with it out of the way.
-            _ when step.Id == "used-oil" && vehicle.Joints.Values.All(j => j.IsIn) => [new ClearsBelow()],
+            _ when step.Id == "used-oil" && vehicle.Joints.Values.All(j => j.IsIn) =>
+                [new Goes(Place.Below), new ClearsBelow(), new Goes(step.Place)],
             _ => [],
         };
     }
 
+    // Whoever opens something that runs has put the pan under it before.
+    private static IEnumerable<Hand> PanUnder(Place from) => [new Goes(Place.Below), new SlidesPanUnder(), new Goes(from)];
+
     // A little that is missing goes in by the cap, which is opened and shut for it; what may run out of a hole runs into a pan.
-    private static IReadOnlyList<Happening> Poured(FluidSystem fluid, Quantity<Volume> amount, Vehicle vehicle)
+    private static IReadOnlyList<Happening> Poured(FluidSystem fluid, Quantity<Volume> amount, Vehicle vehicle, Place at)
     {
         var shut = fluid.Through.Where(a => !vehicle.IsOff(a)).ToList();
-        IEnumerable<Hand> before = fluid.FillBy == FillBy.Overflow ? [new SlidesPanUnder()] : shut.Select(a => new TakesOff(a));
+        IEnumerable<Hand> before = fluid.FillBy == FillBy.Overflow ? PanUnder(at) : shut.Select(a => new TakesOff(a));
         IEnumerable<Hand> after = fluid.FillBy == FillBy.Overflow ? [] : shut.Select(a => new PutsOn(a)).Reverse();
         return [.. before, new Pours(fluid.Id, amount), .. after];
     }

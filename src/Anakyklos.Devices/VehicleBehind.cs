@@ -39,7 +39,7 @@ public sealed class VehicleBehind
         foreach (var said in fresh)
         {
             if (!never.Contains(said.Seq))
-                foreach (var what in HandsOf.Event(_card, said.Event, Vehicle))
+                foreach (var what in HandsOf.Event(_card, said, Vehicle))
                     Happens(what, said.At);
             _card = _card.With([said]);
             if (again)

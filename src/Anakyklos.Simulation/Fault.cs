@@ -34,6 +34,30 @@ public sealed record Slivers(FastenerId What) : Fault;
 /// <param name="What">The fluid.</param>
 public sealed record Milky(FluidId What) : Fault;
 
+/// <summary>Fuel is in an oil: it is thin and smells. It is seen when it runs.</summary>
+/// <param name="What">The fluid.</param>
+public sealed record Thinned(FluidId What) : Fault;
+
+/// <summary>The can that was brought holds another oil. It is seen when one reads what is on it.</summary>
+/// <param name="What">The fluid it is for.</param>
+public sealed record WrongInCan(FluidId What) : Fault;
+
+/// <summary>Whoever dips a fluid reads it so much off, all the time.</summary>
+/// <param name="What">The fluid.</param>
+/// <param name="By">As a share of the way between the marks; above zero reads high.</param>
+public sealed record MisreadStick(FluidId What, decimal By) : Fault;
+
+/// <summary>The battery is weak: the engine turns slowly and does not catch.</summary>
+public sealed record WeakBattery : Fault;
+
+/// <summary>A belt lies beside one of its grooves. It is seen when it is on and one looks along it.</summary>
+/// <param name="What">The belt.</param>
+public sealed record BesideItsGroove(PartId What) : Fault;
+
+/// <summary>A tyre loses its air slowly.</summary>
+/// <param name="Wheel">Which wheel, as the vehicle names it.</param>
+public sealed record SlowPuncture(string Wheel) : Fault;
+
 /// <summary>The indicator stays lit the first time that it is put out.</summary>
 /// <param name="What">The reset.</param>
 public sealed record ResetFailsOnce(ResetId What) : Fault;

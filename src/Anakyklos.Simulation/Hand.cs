@@ -1,4 +1,5 @@
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Simulation;
 
@@ -6,7 +7,15 @@ namespace Anakyklos.Simulation;
 public abstract record Happening;
 
 /// <summary>Something that a hand does to the vehicle. It says what was done, not what was meant.</summary>
-public abstract record Hand : Happening;
+public abstract record Hand : Happening
+{
+    /// <summary>Whose hand; empty where it does not matter, and then it reaches everywhere that is open.</summary>
+    public string By { get; init; } = "";
+}
+
+/// <summary>Goes to another place at the vehicle. Nobody reaches what is elsewhere.</summary>
+/// <param name="To">Where to.</param>
+public sealed record Goes(Place To) : Hand;
 
 /// <summary>Takes an access off: a cover, a cap, a lead.</summary>
 /// <param name="What">The access.</param>
@@ -71,6 +80,29 @@ public sealed record TopsUp(FluidId What) : Hand;
 /// <param name="Count">How many.</param>
 public sealed record Strokes(FastenerId What, int Count) : Hand;
 
+/// <summary>Fetches the right can in place of one with another oil.</summary>
+/// <param name="What">The fluid.</param>
+public sealed record FetchesRightCan(FluidId What) : Hand;
+
+/// <summary>Seats a belt in its grooves.</summary>
+/// <param name="What">The belt.</param>
+public sealed record SeatsBelt(PartId What) : Hand;
+
+/// <summary>Brings the tyres to a pressure.</summary>
+/// <param name="To">Which.</param>
+public sealed record Inflates(Quantity<Pressure> To) : Hand;
+
+/// <summary>Charges the battery, or lays a lead to another.</summary>
+public sealed record Charges : Hand;
+
+/// <summary>Frees a fastener that was seized, with heat, oil and time.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record Frees(FastenerId What) : Hand;
+
+/// <summary>Turns the key.</summary>
+/// <param name="On">On, or off.</param>
+public sealed record TurnsKey(bool On) : Hand;
+
 /// <summary>Takes tools and rags out of the engine bay.</summary>
 public sealed record ClearsAbove : Hand;
 
@@ -87,13 +119,14 @@ public sealed record PicksOff(FastenerId What) : Hand;
 /// <param name="Amount">How much.</param>
 public sealed record DrawsOff(FluidId What, Quantity<Volume> Amount) : Hand;
 
-/// <summary>Puts a pan under the vehicle.</summary>
-public sealed record SlidesPanUnder : Hand;
+/// <summary>Puts a pan under the vehicle; where one is, it stays.</summary>
+/// <param name="Holds">What it holds; null for one that is never full.</param>
+public sealed record SlidesPanUnder(Quantity<Volume>? Holds = null) : Hand;
 
-/// <summary>Takes pans, lamp and tools out from under the vehicle.</summary>
+/// <summary>Takes pans, lamp and tools out from under the vehicle; nobody stays there.</summary>
 public sealed record ClearsBelow : Hand;
 
-/// <summary>Looks at the four lifting points with the arms on them.</summary>
+/// <summary>Looks at the four lifting points with the arms on them; nobody sits in the vehicle then.</summary>
 public sealed record SetsArms : Hand;
 
 /// <summary>Raises the vehicle.</summary>
@@ -109,10 +142,13 @@ public sealed record Primes(PartId What) : Hand;
 /// <summary>Starts the engine.</summary>
 public sealed record Starts : Hand;
 
+/// <summary>Runs the engine until it is warm and switches it off again; it ends at the moment that is given.</summary>
+public sealed record RunsWarm : Hand;
+
 /// <summary>Switches the engine off.</summary>
 public sealed record Stops : Hand;
 
-/// <summary>Drives or rides the vehicle, and comes back with the engine off.</summary>
+/// <summary>Drives or rides the vehicle until it is warm, and comes back with the engine off.</summary>
 public sealed record Drives : Hand;
 
 /// <summary>Puts the service indicator out.</summary>

@@ -45,14 +45,29 @@ public enum HarmKind
     /// <summary>The vehicle was raised unheld, unlooked at, or with the engine running.</summary>
     RaisedUnsafely,
 
+    /// <summary>What held the vehicle went from under it while it was up.</summary>
+    OffItsStand,
+
+    /// <summary>Somebody was under the vehicle when it moved.</summary>
+    Crushed,
+
+    /// <summary>Another oil went in than the vehicle asks for.</summary>
+    WrongOil,
+
+    /// <summary>A belt was thrown off its pulleys.</summary>
+    BeltThrown,
+
+    /// <summary>The vehicle was driven on a tyre without air.</summary>
+    FlatTyre,
+
+    /// <summary>Fewer screws or clips went in than belong there.</summary>
+    DroppedClip,
+
     /// <summary>The vehicle came down onto something.</summary>
     LoweredOnto,
 
     /// <summary>Somebody was burnt: hot oil, hot metal.</summary>
     Burnt,
-
-    /// <summary>Two fluids ran into one pan, of which one was to be measured.</summary>
-    Mixed,
 }
 
 /// <summary>A harm.</summary>

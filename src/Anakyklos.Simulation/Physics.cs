@@ -42,6 +42,49 @@ internal static class Physics
     /// <summary>The fewest strokes that a sheet asks for have a margin: what runs is fresh after so much of them.</summary>
     internal const decimal ClearsAfter = 0.8m;
 
+    /// <summary>The workshop, in degrees Celsius.</summary>
+    internal const decimal Surroundings = 15;
+
+    /// <summary>A running engine is held at 90 °C by its thermostat, so many degrees above its surroundings.</summary>
+    internal const decimal Warm = 75;
+
+    /// <summary>Above so many degrees over its surroundings (45 °C) a hand cannot stay on metal.</summary>
+    internal const decimal TooHotToTouch = 30;
+
+    /// <summary>It comes near to its 90 °C in about ten minutes: two thirds of the way in each three.</summary>
+    internal static readonly TimeSpan WarmsBy = TimeSpan.FromMinutes(3);
+
+    /// <summary>In the time that the sheet gives for cooling, a warm engine falls to 43 °C: e to the minus so much of 75 is 28.</summary>
+    internal const double CoolingTimes = 0.985;
+
+    /// <summary>What an oil pump of this size brings at idle, in litres a second: a dry filter is full within five seconds, which is
+    /// how long makers let the oil light burn.</summary>
+    internal const decimal PumpBrings = 0.15m;
+
+    /// <summary>So long a film of old oil carries the bearings without pressure.</summary>
+    internal static readonly TimeSpan FilmCarries = TimeSpan.FromSeconds(10);
+
+    /// <summary>The share of its charge that a battery needs to crank an engine until it catches.</summary>
+    internal const decimal CrankNeeds = 0.3m;
+
+    /// <summary>What a start takes out of it.</summary>
+    internal const decimal CrankTakes = 0.02m;
+
+    /// <summary>What a running generator brings back in an hour.</summary>
+    internal const decimal ChargesByHour = 0.5m;
+
+    /// <summary>What is left in a weak one.</summary>
+    internal const decimal Weak = 0.15m;
+
+    /// <summary>What a tyre of these sizes holds, in bar, when the vehicle comes in; the sheets say it in words at their step.</summary>
+    internal const decimal TyreHolds = 2.3m;
+
+    /// <summary>A nail lets so much out in an hour, in bar.</summary>
+    internal const decimal NailLetsOut = 0.4m;
+
+    /// <summary>Below so much, in bar, a tyre comes off its seat in the first bend.</summary>
+    internal const decimal TyreNeeds = 1.2m;
+
     /// <summary>An engine that ran is hot metal for so long where the sheet does not say how long it cools.</summary>
     internal static readonly TimeSpan CoolsIn = TimeSpan.FromHours(1);
 

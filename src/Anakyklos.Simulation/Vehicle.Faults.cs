@@ -20,9 +20,16 @@ public sealed partial record Vehicle
         OldRingStays f => Hiding(fault, Known(Sheet.Fasteners, f.What)),
         Slivers f => Hiding(fault, Known(Sheet.Fasteners, f.What)),
         Milky f => Hiding(fault, Known(Sheet.Fluids, f.What)),
+        Thinned f => Hiding(fault, Known(Sheet.Fluids, f.What)),
+        WrongInCan f => Hiding(fault, Known(Sheet.Fluids, f.What)),
+        MisreadStick f => Hiding(fault, Known(Sheet.Fluids, f.What)),
+        BesideItsGroove f => Hiding(fault, Known(Sheet.Parts, f.What)),
+        SlowPuncture f => Hiding(fault, Known(Tyres, f.Wheel)),
+        WeakBattery => this with { Charge = Physics.Weak, Faults = Faults.Add(fault) },
         ResetFailsOnce f => Hiding(fault, Known(Sheet.Resets, f.What)),
         Missing f => this with
         {
+            Faults = Faults.Add(fault),
             Fluids = Fluids.SetItem(f.What, Known(Fluids, f.What) with { Inside = Less(Fluids[f.What].Inside, f.By) }),
         },
         WasReallyTightenedTo f => Known(Sheet.Fasteners, f.What).Tightening.Value is ToTorque to && f.At >= to.Low
@@ -40,14 +47,19 @@ public sealed partial record Vehicle
         OldRingStays r when r.What.Text == thing.Text && !Joints[r.What].IsIn => "the old ring is still on its face",
         WrongInBox w when w.What.Text == thing.Text && HolderOf(w.What) is { } holder && !Joints[holder.Id].IsIn =>
             "half the size of the old one",
-        Milky m when m.What.Text == thing.Text && Fluids[m.What] is var fluid && fluid.Pan + fluid.Floor > Quantity<Volume>.Zero => "milky",
+        Milky m when m.What.Text == thing.Text && HasRun(m.What) => "milky",
+        Thinned t when t.What.Text == thing.Text && HasRun(t.What) => "thin, and it smells of fuel",
+        WrongInCan c when c.What.Text == thing.Text => "the can says another oil",
+        BesideItsGroove b when b.What.Text == thing.Text && Sheet.Parts[b.What].Needs.All(n => !IsOff(n)) => "a rib stands beside its groove",
         _ => null,
     }).FirstOrDefault(seen => seen is not null);
+
+    private bool HasRun(FluidId fluid) => Fluids[fluid].Pan + Fluids[fluid].Floor > Quantity<Volume>.Zero;
 
     private Vehicle Hiding(Fault fault, object known) =>
         known is null ? throw new ArgumentException("There is no such thing.", nameof(known)) : this with { Faults = Faults.Add(fault) };
 
-    private static Quantity<Volume> Less(Quantity<Volume> of, Quantity<Volume> by) => by < of ? of - by : Quantity<Volume>.Zero;
+    private static Quantity<T> Less<T>(Quantity<T> of, Quantity<T> by) where T : IDimension<T> => by < of ? of - by : Quantity<T>.Zero;
 
     private Fastener? HolderOf(PartId part) => Sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == part || f.Holds.Contains(part));
 

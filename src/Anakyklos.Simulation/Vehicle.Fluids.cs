@@ -17,6 +17,12 @@ public sealed partial record Vehicle
         return 1 - (system.Amount.Value - FilterOf(Sheet, system) - Fluids[fluid].Inside) / between;
     }
 
+    /// <summary>What somebody who dips it reads: where it stands, unless the stick is misread.</summary>
+    /// <param name="fluid">A fluid with marks.</param>
+    /// <exception cref="ArgumentException">It has no marks.</exception>
+    public decimal ReadsAs(FluidId fluid) =>
+        LevelOf(fluid) + Faults.OfType<MisreadStick>().Where(m => m.What == fluid).Sum(m => m.By);
+
     // What stands in filter and galleries of a system that is pumped through a filter which can be taken out.
     private static Quantity<Volume> FilterOf(ModelSheet sheet, FluidSystem system) =>
         system.Pumped && sheet.Fasteners.Values.Any(f => f.System == system.Id && f.Holds.Count > 0)
@@ -41,6 +47,8 @@ public sealed partial record Vehicle
             next = next with { Brakes = Brakes.SetItem(system.Id, brake with { Reservoir = Holds(system.Id) }) };
         List<Harm> harms = [.. Holes(system).Where(f => f.Fills != system.Id)
             .Select(f => new Harm(HarmKind.PouredThrough, system.Name, $"it runs out at the {f.Name}"))];
+        if (Faults.Contains(new WrongInCan(system.Id)))
+            harms.Add(new(HarmKind.WrongOil, system.Name, "another oil went in"));
         if (Runs && system.Pumped)
             harms.Add(new(HarmKind.OnTheFloor, system.Name, "it spits out of a running engine"));
         // A case that is filled to its hole lets go what is more.
@@ -64,10 +72,12 @@ public sealed partial record Vehicle
             return new(this, harms);
         var now = Fluids[system.Id];
         now = fromFilter ? now with { Filter = now.Filter - amount } : now with { Inside = now.Inside - amount };
-        now = PanUnder ? now with { Pan = now.Pan + amount } : now with { Floor = now.Floor + amount };
-        if (!PanUnder)
-            harms.Add(new(HarmKind.OnTheFloor, system.Name, $"{amount} on the floor"));
-        return new(this with { Fluids = Fluids.SetItem(system.Id, now) }, harms);
+        var free = PanHolds is { } holds ? Less(holds, InPan) : amount;
+        var caught = !PanUnder ? Quantity<Volume>.Zero : free < amount ? free : amount;
+        now = now with { Pan = now.Pan + caught, Floor = now.Floor + (amount - caught) };
+        if (caught < amount)
+            harms.Add(new(HarmKind.OnTheFloor, system.Name, $"{amount - caught} on the floor{(PanUnder ? ": the pan is full" : "")}"));
+        return new(this with { Fluids = Fluids.SetItem(system.Id, now), InPan = InPan + caught }, harms);
     }
 
     // What the fluid runs out of by its own weight: its drain plug, or a pan that holds it.
@@ -77,7 +87,8 @@ public sealed partial record Vehicle
     // Time passes: what is open underneath runs, a steady share of what is left in each moment.
     private Answer RunOut(DateTimeOffset at)
     {
-        var (vehicle, harms) = (this with { Now = at }, new List<Harm>());
+        List<Harm> harms = [];
+        var vehicle = Aged(at, harms);
         foreach (var system in Sheet.Fluids.Values)
         {
             if (Holes(system).FirstOrDefault() is not { } hole || Fluids[system.Id].Inside <= Quantity<Volume>.Zero)

@@ -16,7 +16,7 @@ public sealed partial record Vehicle
             return not;
         var harms = Runs && (access.ClosedToRun || access.Intake) ? [new(HarmKind.RunOpen, access.Name, "taken off a running engine")]
             : Array.Empty<Harm>();
-        return new(this with { Off = Off.SetItem(access.Id, count ?? access.Count) }, harms);
+        return new(Laying(access.Tool, access.Place) with { Off = Off.SetItem(access.Id, count ?? access.Count) }, harms);
     }
 
     private Answer PutOn(Access access, int? count)
@@ -29,7 +29,11 @@ public sealed partial record Vehicle
         if (Elsewhere(access.Name, access.Place.UsualLift()) is { } not)
             return not;
         var left = Off[access.Id] - (count ?? Off[access.Id]);
-        return Well(this with { Off = left > 0 && access.Count == 0 ? Off.SetItem(access.Id, left) : Off.Remove(access.Id) });
+        var missing = access.Count - (count ?? access.Count);
+        return new(Laying(access.Tool, access.Place) with
+        {
+            Off = left > 0 && access.Count == 0 ? Off.SetItem(access.Id, left) : Off.Remove(access.Id),
+        }, missing > 0 ? [new(HarmKind.DroppedClip, access.Name, $"{missing} of {access.Count} {access.CountOf} are missing")] : []);
     }
 
     private Answer Undo(Fastener fastener)
@@ -46,7 +50,7 @@ public sealed partial record Vehicle
         if (Runs)
             harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));
         var loose = joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0 };
-        var next = this with { Joints = Joints.SetItem(fastener.Id, loose), LiesAbove = LiesAbove || fastener.Place == Place.Top };
+        var next = Laying(fastener.Drive, fastener.Place) with { Joints = Joints.SetItem(fastener.Id, loose) };
         // A filter lets its own oil go with it.
         return fastener.System is { } system && fastener.Holds.Count > 0
             ? next.Spill(Sheet.Fluids[system], Fluids[system].Filter, true, harms) : new(next, harms);
@@ -66,12 +70,11 @@ public sealed partial record Vehicle
             return Cannot(part.Name, $"{holder.Name} is in");
         joint = holder.Seal != part.Id ? joint with { Holds = joint.Holds.Add(part.Id) }
             : old ? joint : joint with { Seals = Left(holder, joint).Add(new(part.Id, 0)) };
-        return Well(this with
+        return Well(Laying(holder.Drive, holder.Place) with
         {
             Joints = Joints.SetItem(holder.Id, joint),
             Unprimed = IsPrimed(part) ? Unprimed.Add(part.Id) : Unprimed,
             WrongIn = wrong,
-            LiesAbove = LiesAbove || holder.Place == Place.Top,
         });
     }
 
@@ -86,7 +89,7 @@ public sealed partial record Vehicle
         if (AtJoint(fastener) is { } not)
             return not;
         if (fastener.Tightening.Value is not ToTorque spec)
-            return Well(Squeezed(fastener) with { IsTight = true }, fastener);
+            return Laying(fastener.Drive, fastener.Place).Well(Squeezed(fastener) with { IsTight = true }, fastener);
         return Drawn(fastener, spec, Squeezed(fastener), TurnedFor(spec, to ?? spec.Target), to ?? spec.Target);
     }
 
@@ -150,9 +153,8 @@ public sealed partial record Vehicle
         Harm[] harms = strained || (stripped && !joint.IsStripped)
             ? [new(HarmKind.Strained, fastener.Name, fastener.Material.Contains("plastic", StringComparison.Ordinal) ? "it cracked"
                 : "the thread gave")] : [];
-        return new(this with
+        return new(Laying(fastener.Drive, fastener.Place) with
         {
-            LiesAbove = LiesAbove || fastener.Place == Place.Top,
             Joints = Joints.SetItem(fastener.Id, joint with
             {
                 IsTight = !stripped && torque >= spec.Low, Torque = torque, Turned = turned, IsStripped = stripped,

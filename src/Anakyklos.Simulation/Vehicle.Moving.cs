@@ -3,66 +3,17 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Simulation;
 
-/// <summary>The engine, the lift, and the road.</summary>
+/// <summary>The engine, and the road.</summary>
 public sealed partial record Vehicle
 {
-    private Answer Set(Access hold) => !hold.HoldsVehicle ? Cannot(hold.Name, "it holds nothing")
-        : Elsewhere(hold.Name, LiftNeed.Down) ?? Well(this with { Off = Off.SetItem(hold.Id, hold.Count) });
-
-    private Answer TakeAway(Access hold)
-    {
-        if (!hold.HoldsVehicle || !IsOff(hold.Id))
-            return Cannot(hold.Name, "it is not there");
-        return new(this with { Off = Off.Remove(hold.Id) },
-            IsUp ? [new(HarmKind.RaisedUnsafely, hold.Name, "taken away under a raised vehicle")] : []);
-    }
-
-    private Answer Raise()
-    {
-        List<Harm> harms = [];
-        if (IsUp)
-            return Cannot("Lift", "it is up already");
-        if (!ArmsSeen)
-            harms.Add(new(HarmKind.RaisedUnsafely, "Lift", "nobody looked at the lifting points where it stands"));
-        if (Runs)
-            harms.Add(new(HarmKind.RaisedUnsafely, "Lift", "the engine runs"));
-        foreach (var hold in Sheet.Access.Values.Where(a => a.HoldsVehicle && !IsOff(a.Id)))
-            harms.Add(new(HarmKind.RaisedUnsafely, hold.Name, "it is not in place"));
-        return new(this with { IsUp = true }, harms);
-    }
-
-    private Answer Lower()
-    {
-        if (!IsUp)
-            return Cannot("Lift", "it is down already");
-        List<Harm> harms = PanUnder ? [new(HarmKind.LoweredOnto, "Pan", "it is crushed")] : [];
-        foreach (var open in Sheet.Fasteners.Values.Where(f => !Joints[f.Id].IsIn && (f.Lift ?? f.Place.UsualLift()) == LiftNeed.Up))
-            harms.Add(new(HarmKind.LoweredOnto, open.Name, "it is still out, and the pan cannot follow"));
-        return new(this with { IsUp = false, ArmsSeen = false }, harms);
-    }
-
-    private Answer Start()
-    {
-        if (Runs)
-            return Cannot("Engine", "it runs already");
-        var fluids = Fluids;
-        foreach (var system in Sheet.Fluids.Values.Where(f => f.Pumped))
-        {
-            // The pump fills filter and galleries from the sump.
-            var now = fluids[system.Id];
-            var draws = FilterOf(Sheet, system) - now.Filter;
-            fluids = fluids.SetItem(system.Id, now with { Inside = now.Inside - draws, Filter = now.Filter + draws });
-        }
-        var next = this with { Runs = true, RanAt = Now, Fluids = fluids };
-        return new(next, [.. next.WhileRunning()]);
-    }
-
     private IEnumerable<Harm> WhileRunning()
     {
         if (LiesAbove)
-            yield return new(HarmKind.LeftInBay, "Engine bay", "a tool lies in it");
+            yield return new(HarmKind.LeftInBay, "Engine bay", $"{string.Join(", ", Lies.Where(l => l.Value == Place.Top).Select(l => l.Key))} lies in it");
         foreach (var part in WrongIn.Where(p => HolderOf(p) is { System: not null } or { Holds.Count: > 0 }))
             yield return new(HarmKind.WrongPart, Sheet.Parts[part].Name, "it lets too little through");
+        foreach (var belt in Faults.OfType<BesideItsGroove>())
+            yield return new(HarmKind.BeltThrown, Sheet.Parts[belt.What].Name, "it runs off its pulleys");
         foreach (var part in Unprimed)
             yield return new(HarmKind.CrankedUnprimed, Sheet.Parts[part].Name, "it cranks on air");
         foreach (var system in Sheet.Fluids.Values)
@@ -86,6 +37,8 @@ public sealed partial record Vehicle
     {
         if (IsUp)
             return Cannot("Vehicle", "it is up");
+        if (!Runs && WithoutCurrent("Engine") is { } dead)
+            return dead;
         var harms = (Runs ? [] : WhileRunning()).ToList();
         foreach (var fastener in Sheet.Fasteners.Values.Where(f => Joints[f.Id] is { IsIn: false } or { IsTight: false }))
             harms.Add(new(HarmKind.DrivenOpen, fastener.Name, "it is not tight"));
@@ -93,6 +46,8 @@ public sealed partial record Vehicle
             harms.Add(new(HarmKind.SoftPedal, "Brake", "the pedal goes to the floor"));
         foreach (var hold in Sheet.Access.Values.Where(a => a.HoldsVehicle && IsOff(a.Id)))
             harms.Add(new(HarmKind.DrivenOpen, hold.Name, "it is still in place"));
-        return new(this with { Runs = false, RanAt = Now, ArmsSeen = false }, harms);
+        foreach (var tyre in Tyres.Where(t => t.Value < Quantity<Pressure>.Of(Physics.TyreNeeds, Pressure.Bar)))
+            harms.Add(new(HarmKind.FlatTyre, tyre.Key, $"only {tyre.Value} in it"));
+        return new(this with { Runs = false, KeyIsOn = false, Warmth = Physics.Warm, ArmsSeen = false, PressureFrom = null }, harms);
     }
 }

@@ -39,9 +39,6 @@ public sealed partial record Vehicle
     /// <summary>How each brake circuit stands that the sheet knows how to bleed.</summary>
     public ImmutableDictionary<FluidId, Brake> Brakes { get; private init; } = ImmutableDictionary<FluidId, Brake>.Empty;
 
-    /// <summary>Whether a tool or rag lies in the engine bay.</summary>
-    public bool LiesAbove { get; private init; }
-
     /// <summary>What is wrong and has not shown itself, or still can.</summary>
     public ImmutableHashSet<Fault> Faults { get; private init; } = [];
 
@@ -66,14 +63,12 @@ public sealed partial record Vehicle
     /// <summary>Whether the engine runs.</summary>
     public bool Runs { get; private init; }
 
-    /// <summary>When it last ran; null when it is cold.</summary>
-    public DateTimeOffset? RanAt { get; private init; }
-
     /// <summary>A vehicle as it comes in: everything shut and tight, old seals in, each fluid at its mark, indicators lit, on its
     /// wheels.</summary>
     /// <param name="sheet">The model.</param>
     /// <param name="now">When it comes in.</param>
-    public static Vehicle AsItComes(ModelSheet sheet, DateTimeOffset now) => new(sheet, now)
+    /// <param name="hot">It was driven in just now; else it stood over night.</param>
+    public static Vehicle AsItComes(ModelSheet sheet, DateTimeOffset now, bool hot = false) => new(sheet, now)
     {
         Joints = sheet.Fasteners.Values.ToImmutableDictionary(f => f.Id, f => new Joint(true, true,
             (f.Tightening.Value as ToTorque)?.Target, f.Seal is { } seal ? [new(seal, 1)] : [], [.. f.Holds])
@@ -81,13 +76,12 @@ public sealed partial record Vehicle
         Fluids = sheet.Fluids.Values.ToImmutableDictionary(f => f.Id, f => Full(sheet, f)),
         Lit = [.. sheet.Resets.Keys],
         Brakes = BrakesOf(sheet),
+        Tyres = TyresOf(sheet),
+        Warmth = hot ? Physics.Warm : 0,
     };
 
     /// <summary>Whether an access is off, or what holds the vehicle is in place.</summary>
     public bool IsOff(AccessId what) => Off.ContainsKey(what);
-
-    /// <summary>Whether the engine is hot metal.</summary>
-    public bool IsHot => Runs || (RanAt is { } ran && Now - ran < (Sheet.CoolsIn > TimeSpan.Zero ? Sheet.CoolsIn : Physics.CoolsIn));
 
     /// <summary>What becomes of the vehicle when a hand does something, or something goes wrong by itself.</summary>
     /// <param name="what">What happens.</param>
@@ -110,8 +104,11 @@ public sealed partial record Vehicle
         return at == Now ? new(this, []) : RunOut(at);
     }
 
-    private Answer Do(Hand hand) => hand switch
+    private Answer Do(Hand hand) => TooFar(hand) ?? Done(hand);
+
+    private Answer Done(Hand hand) => hand switch
     {
+        Goes h => Go(h.By, h.To),
         TakesOff h => TakeOff(Known(Sheet.Access, h.What), h.Count),
         PutsOn h => PutOn(Known(Sheet.Access, h.What), h.Count),
         Sets h => Set(Known(Sheet.Access, h.What)),
@@ -120,27 +117,33 @@ public sealed partial record Vehicle
         Fits h => Fit(Known(Sheet.Parts, h.What), h.Old),
         RunsIn h => RunIn(Known(Sheet.Fasteners, h.What)),
         Turns h => Turn(Known(Sheet.Fasteners, h.What), h.Degrees),
-        MendsThread h => Well(Joints[Known(Sheet.Fasteners, h.What).Id] with { IsStripped = false }, Sheet.Fasteners[h.What]),
+        MendsThread h => AtJoint(Known(Sheet.Fasteners, h.What)) ?? Well(Joints[h.What] with { IsStripped = false }, Sheet.Fasteners[h.What]),
         Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
         Pours h => Pour(Known(Sheet.Fluids, h.What), h.Amount),
         SucksOut h => SuckOut(Known(Brakes, h.What), h.What),
         TopsUp h => TopUp(Known(Brakes, h.What), h.What),
         Strokes h => Stroke(Known(Sheet.Fasteners, h.What), h.Count),
-        ClearsAbove => Well(this with { LiesAbove = false }),
+        ClearsAbove => Well(Cleared(Place.Top)),
         FetchesRight h => Well(this with { Faults = Faults.Remove(new WrongInBox(h.What)), WrongIn = WrongIn.Remove(h.What) }),
         PicksOff h => PickOff(Known(Sheet.Fasteners, h.What)),
         DrawsOff h => DrawOff(Known(Sheet.Fluids, h.What), h.Amount),
-        SlidesPanUnder => Well(this with { PanUnder = true }),
-        ClearsBelow => Well(this with { PanUnder = false }),
-        SetsArms => Well(this with { ArmsSeen = true }),
+        SlidesPanUnder h => SlidePan(h.Holds),
+        ClearsBelow => ClearBelow(),
+        SetsArms => Well(Out(Place.Cab) with { ArmsSeen = true }),
         Raises => Raise(),
         Lowers => Lower(),
-        Primes h => Well(this with { Unprimed = Unprimed.Remove(h.What) }),
+        Primes h => Prime(h.What),
+        RunsWarm => RunWarm(),
         Starts => Start(),
-        Stops => Well(this with { Runs = false, RanAt = Runs ? Now : RanAt }),
+        Stops => Stop(),
         Drives => Drive(),
-        PutsOut h => Well(Faults.Contains(new ResetFailsOnce(h.What)) ? this with { Faults = Faults.Remove(new ResetFailsOnce(h.What)) }
-            : this with { Lit = Lit.Remove(h.What) }),
+        PutsOut h => PutOut(h.What),
+        TurnsKey h => Well(this with { KeyIsOn = h.On }),
+        Charges => Well(this with { Charge = 1, Faults = Faults.Remove(new WeakBattery()) }),
+        Frees h => Well(this with { Stuck = Stuck.Remove(h.What) }),
+        FetchesRightCan h => Well(this with { Faults = Faults.Remove(new WrongInCan(h.What)) }),
+        SeatsBelt h => Well(this with { Faults = Faults.Remove(new BesideItsGroove(h.What)) }),
+        Inflates h => Well(this with { Tyres = Tyres.ToDictionary(t => t.Key, _ => h.To) }),
         _ => throw new ArgumentException($"Nobody has said what {hand.GetType().Name} does to a vehicle.", nameof(hand)),
     };
 

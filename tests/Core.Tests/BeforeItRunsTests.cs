@@ -75,6 +75,17 @@ public sealed class BeforeItRunsTests
         var card = On("skelling-tourer-1100", "engine-oil-and-filter", "spark-plugs");
         var cold = card.Steps.First(s => s.Cold);
         Assert.DoesNotContain(card.InTheWay(cold, Eight), r => r.What.Contains("hot"));
+        // How it came in nobody knows: as if driven in, until it is felt or has stood for as long as it cools.
+        var came = card.History[0].At;
+        Refusal unfelt = new("Nobody has felt whether the engine is cold; the vehicle came in at 08:00.",
+            "Feel it, or do something else until 08:50: this is done cold.");
+        Assert.Contains(unfelt, card.InTheWay(cold, came.AddMinutes(50).AddTicks(-1)));
+        Assert.Equal((true, false), (card.AsksIfCold(cold, came), card.AsksIfCold(cold, came.AddMinutes(50))));
+        Assert.DoesNotContain(unfelt, card.InTheWay(cold, came.AddMinutes(50)));
+        var felt = card.With([new(2, came, Iona, Guid.NewGuid(), new FeltCold())]);
+        Assert.Equal((false, 0), (felt.AsksIfCold(cold, came), felt.InTheWay(cold, came).Count(r => r.What.Contains("felt"))));
+        Assert.Equal("It has cooled already.", Assert.Single(Assert.IsType<Refused>(
+            felt.Decide(new FeelCold(), Iona, came)).Reasons).What);
         var hot = card.With([new(2, Eight, Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
         Assert.Contains(hot.InTheWay(cold, Eight.AddMinutes(49)), r => r == new Refusal("The engine was run at 08:00 and is still hot.",
             "Do something else until 08:50: this is done cold."));

@@ -38,6 +38,22 @@ public class ComposerTests
     }
 
     [Theory]
+    [MemberData(nameof(ReplanningTests.Models), MemberType = typeof(ReplanningTests))]
+    public void The_engine_bay_is_looked_over_after_the_last_tool_was_used_there(string id)
+    {
+        var sheet = Sheets[id];
+        foreach (var job in sheet.Jobs.Keys)
+        {
+            var steps = CardPlanner.Plan(sheet, [job, .. sheet.Jobs.Keys.Where(j => j == "road-test")], 1).Steps.ToList();
+            var last = steps.FindLastIndex(s => s.Place == Place.Top
+                && ((s.Traits.Fastens && sheet.Fasteners[s.What].Drive != "by hand")
+                    || (s.Traits.Closes && !sheet.Access[s.What].Tool.Contains("by hand"))));
+            if (last >= 0 && !sheet.IsMotorcycle)
+                Assert.True(last < steps.FindLastIndex(s => s.Traits.LooksOver), $"{job}: “{steps[last].Title}” is the last");
+        }
+    }
+
+    [Theory]
     [MemberData(nameof(AllJobs))]
     public void Every_job_closes_what_it_opens_and_respects_its_own_order(string sheet, string job) =>
         Holds(CardPlanner.Plan(Sheets[sheet], [job]));

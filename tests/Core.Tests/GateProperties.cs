@@ -87,6 +87,7 @@ public class GateProperties
             3 => new TakeBack(card.History.Count),
             5 => new MoveLift(b % 2 == 0, b % 3 != 0),
             7 => new Deviate(step.Id, b % 2 == 0 ? DeviationKind.NoReading : DeviationKind.StepLeftOut, "so"),
+            21 => new FeelCold(),
             9 => new CutWait(step.Awaits.Append(step.Id).First(), "so"),
             11 => new ReportLeak("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
             13 => new FailReset(step.Id),

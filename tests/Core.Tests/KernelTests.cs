@@ -420,6 +420,23 @@ public sealed class KernelTests
     }
 
     [Fact]
+    public void What_was_tightened_too_far_is_slackened_where_it_sits()
+    {
+        _bench.WorkUpTo("first-pour");
+        var reading = Card.CanBePutRight.First(h => h.Event is ReadingTaken { Step: var at } && at == "tighten-drain-plug").Seq;
+        _bench.Do(new CorrectReading(reading, Nm(60), "Read the wrong line"));
+        Assert.True(Card.IsOverTorqued("tighten-drain-plug"));
+        Assert.Contains(_bench.Refusals(new SettleOverTorque("tighten-drain-plug", "Thread is good"), Una),
+            r => r.What == "The vehicle is down.");
+        while (!Card.LiftUp)
+            _bench.Do(UsualPress.Of(Card, Card.Next!));
+        _bench.WorkUpTo("tighten-drain-plug");
+        _bench.Do(new SettleOverTorque("tighten-drain-plug", "Thread is good"), Una);
+        _bench.Do(new TakeReading("tighten-drain-plug", Nm(38)));
+        _bench.WorkUpTo();
+    }
+
+    [Fact]
     public void What_was_pressed_last_is_named_by_what_it_was_and_not_by_the_order_that_followed()
     {
         _bench.WorkUpTo("warm-up");

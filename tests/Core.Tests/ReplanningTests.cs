@@ -46,6 +46,8 @@ public class ReplanningTests
         foreach (var wait in _card.Waits.Where(w => (step.Awaits.Contains(w.Id) || w.Id == step.Id) && w.Until > _now))
             _now = wait.Until;
         _now += step.Takes;
+        if (_card.AsksIfCold(step, _now))
+            Do(new FeelCold());
         switch (step.Kind)
         {
             case StepKind.Kit:
@@ -143,12 +145,17 @@ public class ReplanningTests
         Open("corran-fen-12", "engine-oil-and-filter", "spark-plugs");
         WorkUpTo("undo-spark-plugs-in");
         var plugs = _card.Step("undo-spark-plugs-in")!;
+        Assert.True(_card.AsksIfCold(plugs, _now));
+        Do(new FeelCold());
         Assert.Empty(_card.InTheWay(plugs, _now));
         Do(new MoveLift(true, true));
         Do(new MoveLift(false, true));
         _card = JobCard.Replay(_card.Sheet, [.. _card.History,
             new(_card.History.Count + 1, _now, Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
         Assert.Contains(_card.InTheWay(plugs, _now.AddMinutes(44)), r => r.What.Contains("still hot"));
+        // What was felt before does not count any more, and a hot engine is not felt cold.
+        Assert.False(_card.AsksIfCold(plugs, _now.AddMinutes(44)));
+        Assert.Contains("still hot", Refused(new FeelCold()));
         Assert.Empty(_card.InTheWay(plugs, _now.AddMinutes(45)));
     }
 

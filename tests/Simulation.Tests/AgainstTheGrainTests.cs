@@ -14,8 +14,8 @@ namespace Anakyklos.Simulation.Tests;
 /// </summary>
 public sealed class AgainstTheGrainTests
 {
-    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave", "swap", "wrong",
+        "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -35,7 +35,10 @@ public sealed class AgainstTheGrainTests
         var sheets = BothWalk.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
-            .Take(1 + random.Next(3))]);
+            .Take(1 + random.Next(3))], hot: random.Next(2) == 0) { HasEyes = true };
+        for (var faults = random.Next(3); faults > 0; faults--)
+            if (walk.Ailing(random) is { } fault && walk.Vehicle.Faults.All(f => f.GetType() != fault.GetType()))
+                walk.Happens(fault);
         for (var presses = 0; presses < 90 && walk.Card.Next is not null; presses++)
             if (random.Next(4) == 0)
                 Stray(walk, random);
@@ -58,7 +61,10 @@ public sealed class AgainstTheGrainTests
             "drop" when random.Next(3) == 0 && card.Jobs.Count > 0 => walk.Try(new DropJob(card.Jobs[random.Next(card.Jobs.Count)],
                 "Plug is seized")),
             "stop" => walk.Try(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye, "Slivers")),
-            "back" when card.LastPressOf(BothWalk.Iona.Id) is { } last => walk.Try(new TakeBack(last.Seq)),
+            "back" when card.LastPressOf(walk.By.Id) is { } last => walk.Try(new TakeBack(last.Seq)),
+            "wrong" => walk.GoesWrong(random),
+            "swap" => walk.Swap(),
+            "cold" when !walk.Vehicle.IsHot => walk.Try(new FeelCold()),
             "early" => walk.Try(new TakeEarly(any.Id)),
             "lift" => walk.Try(new MoveLift(!card.LiftUp, true)),
             // Only what has really run out is said to have.

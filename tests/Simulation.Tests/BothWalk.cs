@@ -3,6 +3,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Planning;
@@ -14,25 +15,39 @@ using Anakyklos.Devices;
 namespace Anakyklos.Simulation.Tests;
 
 /// <summary>A card and a vehicle that go through the same service: the card is told what hands do, the vehicle feels it.</summary>
-internal sealed class BothWalk
+internal sealed partial class BothWalk
 {
     internal static readonly Person Iona = new("iona", "Iona R.", Role.Technician);
     internal static readonly Person Una = new("una", "Una B.", Role.Lead);
+    private static readonly Person Bram = new("bram", "Bram O.", Role.Technician);
 
     private static readonly ConcurrentDictionary<string, IReadOnlyList<SheetStep>> Plans = [];
 
     private readonly CardFacts _facts;
-    private readonly List<(Recorded Said, IReadOnlyList<Happening> Did)> _did = [];
+    private readonly List<(Recorded? Said, DateTimeOffset At, IReadOnlyList<Happening> Did)> _did = [];
+    private readonly bool _hot;
     private DateTimeOffset _now;
 
-    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, bool inOrder = true)
+    /// <summary>A card and the vehicle it is for, which was driven in or stood over night.</summary>
+    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, bool inOrder = true, bool hot = true)
     {
         // The same work is put in order once: many walks begin with it.
         var steps = Plans.GetOrAdd($"{sheet.Id} {people} {string.Join(' ', jobs)}", _ => CardPlanner.Plan(sheet, jobs, people).Steps);
         Card = CardWalk.Open(sheet, jobs, inOrder ? steps : [.. steps.Select(s => s with { After = [] })]);
         _now = Card.History[^1].At;
         _facts = UsualPress.Facts(sheet);
-        Vehicle = Vehicle.AsItComes(sheet, _now);
+        _hot = hot;
+        Vehicle = Vehicle.AsItComes(sheet, _now, hot);
+    }
+
+    /// <summary>Whose turn it is to press.</summary>
+    internal Person By { get; private set; } = Iona;
+
+    /// <summary>The other of the two goes on.</summary>
+    internal bool Swap()
+    {
+        By = By == Iona ? Bram : Iona;
+        return true;
     }
 
     internal static IReadOnlyDictionary<SheetId, ModelSheet> Sheets { get; } =
@@ -65,23 +80,27 @@ internal sealed class BothWalk
     {
         var step = Card.Next!;
         Later(step);
+        if (!Sees(step))
+            return;
         var command = Shown(step, UsualPress.Of(Card, step));
         if (Try(command))
             return;
         Decide();
         if (Card.IsOverTorqued(step.Id) && Try(new SettleOverTorque(step.Id, "Thread is good"), Una))
             return;
-        if (Card.Next is { } next && !Try(Shown(next, UsualPress.Of(Card, next))))
+        if (Card.Next is { } next && Sees(next) && !Try(Shown(next, UsualPress.Of(Card, next))))
             Assert.Fail($"Stuck at “{next.Title}”: {string.Join(" ", Card.InTheWay(next, _now))} {Told}");
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
-    internal bool Press(SheetStep step) => Try(Shown(step, UsualPress.Of(Card, step)));
+    internal bool Press(SheetStep step) => Card.InTheWay(step, _now).Count == 0 && Sees(step) && Try(Shown(step, UsualPress.Of(Card, step)));
 
     /// <summary>Something goes wrong with the vehicle, or a hand does something that no card is told.</summary>
     internal Answer Happens(Happening what)
     {
-        var answer = Vehicle.Answer(what, _now < Vehicle.Now ? Vehicle.Now : _now);
+        var at = _now < Vehicle.Now ? Vehicle.Now : _now;
+        _did.Add((null, at, [what]));
+        var answer = Vehicle.Answer(what, at);
         Vehicle = answer.Vehicle;
         return answer;
     }
@@ -98,7 +117,7 @@ internal sealed class BothWalk
 
     /// <summary>Why the card refuses; empty where it accepts or asks.</summary>
     internal string Why(CardCommand command) =>
-        Card.Decide(command, Iona, _now, _facts) is Refused refused ? string.Join(" ", refused.Reasons) : "";
+        Card.Decide(command, By, _now, _facts) is Refused refused ? string.Join(" ", refused.Reasons) : "";
 
     /// <summary>Time goes by, and nobody touches anything.</summary>
     internal void Idle(TimeSpan time) => _now += time;
@@ -114,7 +133,7 @@ internal sealed class BothWalk
     // What a person reads off the vehicle in place of what the book would have.
     private CardCommand Shown(SheetStep step, CardCommand book) => book switch
     {
-        ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.LevelOf(step.What), 2), Level.Lowest, Level.Highest))),
+        ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.ReadsAs(step.What), 2), Level.Lowest, Level.Highest))),
         Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Vehicle.Fluids[step.What].Pan.In(Volume.Litre), 2),
             Volume.Litre), Volume.Litre)),
         SeeHose => new SeeHose(step.Id, Vehicle.HoseAt(step.What) switch
@@ -127,22 +146,22 @@ internal sealed class BothWalk
     };
 
     private void Say(CardCommand command) =>
-        Assert.True(Try(command), $"{command}: {Card.Decide(command, Iona, _now, _facts)}");
+        Assert.True(Try(command), $"{command}: {Card.Decide(command, By, _now, _facts)}");
 
     /// <summary>Tells the card; where it accepts, hands do it to the vehicle.</summary>
     internal bool Try(CardCommand command, Person? by = null)
     {
-        var decision = Card.Decide(command, by ?? Iona, _now, _facts);
+        var decision = Card.Decide(command, by ?? By, _now, _facts);
         if (decision is Asked { Question: PourQuestion q } && command is Pour p)
-            decision = Card.Decide(new Pour(p.Step, q.Amount, true), by ?? Iona, _now, _facts);
+            decision = Card.Decide(new Pour(p.Step, q.Amount, true), by ?? By, _now, _facts);
         if (decision is not Accepted accepted)
             return false;
-        var (next, more) = Card.Taking(accepted, Guid.NewGuid(), by ?? Iona, _now);
+        var (next, more) = Card.Taking(accepted, Guid.NewGuid(), by ?? By, _now);
         foreach (var said in more)
             if (said.Event is TakenBack back)
                 TakeBack(back);
             else
-                Does(said, HandsOf.Event(Card, said.Event, Vehicle));
+                Does(said, HandsOf.Event(Card, said, Vehicle));
         Card = next;
         Assert.True(Harms.Count == 0, $"{string.Join("\n", Harms)}\n{Told}");
         Agree();
@@ -151,26 +170,40 @@ internal sealed class BothWalk
 
     private void Does(Recorded said, IReadOnlyList<Happening> moves)
     {
-        _did.Add((said, moves));
+        _did.Add((said, said.At, moves));
+        var leak = said.Event as LeakFound;
+        if (leak is not null)
+            _untold.Remove(leak.Fastener);
         foreach (var move in moves)
         {
             var answer = Vehicle.Answer(move, said.At);
             Vehicle = answer.Vehicle;
             // What lay above when it was run warm is not looked for before: the card looks once, after the last tool was used there.
             var warms = said.Event is IStepEvent at && Card.Step(at.Step)?.Traits.Engine == EngineUse.Warms;
-            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !(warms && h.Kind == HarmKind.LeftInBay))
-                .Select(h => $"{move}: {h}"));
+            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !(warms && h.Kind == HarmKind.LeftInBay)
+                && !(h.Kind is HarmKind.Leak or HarmKind.DrivenOpen && _untold.Any(u => Card.Sheet.Fasteners[u].Name == h.What))).Select(h => $"{move}: {h}"));
         }
     }
 
     // What was pressed by mistake was never done: the vehicle is as if it had not been.
     private void TakeBack(TakenBack back)
     {
-        var kept = _did.Where(d => d.Said.Seq < back.From || d.Said.Seq > back.To).ToList();
+        var kept = _did.Where(d => d.Said is null || d.Said.Seq < back.From || d.Said.Seq > back.To).ToList();
         _did.Clear();
-        Vehicle = Vehicle.AsItComes(Card.Sheet, Card.History[0].At);
-        foreach (var (said, did) in kept)
-            Does(said, did);
+        Vehicle = Vehicle.AsItComes(Card.Sheet, Card.History[0].At, _hot);
+        var before = Harms.Count;
+        _untold.Clear();
+        foreach (var (said, at, did) in kept)
+            if (said is not null)
+                Does(said, did);
+            else
+            {
+                _did.Add((null, at, did));
+                Vehicle = Vehicle.Answer(did[0], at < Vehicle.Now ? Vehicle.Now : at).Vehicle;
+                _untold.UnionWith(did.OfType<JointWeeps>().Select(j => j.What));
+            }
+        // What happened on the way there was told when it happened.
+        Harms.RemoveRange(before, Harms.Count - before);
     }
 
     // The clock goes on until neither a wait nor heat stands in the way.
@@ -184,7 +217,7 @@ internal sealed class BothWalk
     }
 
     private string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after " + string.Join("; ",
-        _did.TakeLast(9).Select(d => $"{d.Said.Event.GetType().Name} {(d.Said.Event as IStepEvent)?.Step} [{string.Join(", ", d.Did)}]"));
+        _did.TakeLast(9).Select(d => $"{d.Said?.Event.GetType().Name ?? "By itself"} {(d.Said?.Event as IStepEvent)?.Step} [{string.Join(", ", d.Did)}]"));
 
     /// <summary>Whether nothing but a film is left of what is let out.</summary>
     internal bool NothingRuns => Card.FluidsDrained.All(f => Vehicle.Fluids[f.Id] is var stands
@@ -204,7 +237,7 @@ internal sealed class BothWalk
         // What is to be checked again is not believed to be tight either; nor what was to be checked by a job that was given up, for which
         // the lead puts a name to it.
         var strained = Card.Steps.Where(s => Card.IsOverTorqued(s.Id) || (s.Kind == StepKind.Retighten && Card.Remaining.Contains(s)))
-            .Concat(GivenUp).Select(s => s.What.Text).ToHashSet();
+            .Concat(GivenUp).Select(s => s.What.Text).Concat(_untold.Select(u => u.Text)).ToHashSet();
         Same(Card.Open.Where(o => o.Kind == OpenKind.Fastener).Select(o => o.Id.Text).Except(strained),
             Vehicle.Joints.Where(j => !j.Value.IsTight).Select(j => j.Key.Text).Except(strained));
         Assert.Equal((Card.LiftUp, Card.EngineRuns), (Vehicle.IsUp, Vehicle.Runs));

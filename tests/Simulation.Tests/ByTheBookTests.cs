@@ -55,7 +55,8 @@ public sealed class ByTheBookTests
         foreach (var fluid in card.FluidsDrained)
         {
             var stands = vehicle.Fluids[fluid.Id];
-            if (fluid.BetweenMarks is not null ? vehicle.LevelOf(fluid.Id) is < 0 or > 1.1m
+            if (fluid.BetweenMarks is not null ? vehicle.LevelOf(fluid.Id) is var level && walk.Misread(fluid.Id) is var off
+                && (level < -off || level > 1.1m + off)
                 : stands.Inside + stands.Filter is var sum && Math.Abs((sum - fluid.Amount.Value).In(Volume.Litre))
                     > (fluid.Tolerance.Value * 1.25m).In(Volume.Litre))
                 yield return $"{fluid.Name}: {stands.Inside + stands.Filter} is in, by the book {fluid.Amount.Value}";

@@ -74,7 +74,8 @@ public sealed class VehicleTests
         Assert.Equal([HarmKind.OnTheFloor], _vehicle.Until(Eight.AddMinutes(20)).Harms.Select(h => h.Kind));
         Assert.Equal([HarmKind.OutOfReach], Do(0, new TakesOff("oil-filler-cap"))); // the bonnet is shut, and it is up
         Assert.Equal([HarmKind.OutOfReach], Do(0, new Pours("engine-oil", L(1))));
-        Assert.Equal([HarmKind.LoweredOnto], Do(0, new Lowers()));
+        // The tool with which the plug was undone lies there too.
+        Assert.Equal([HarmKind.LoweredOnto, HarmKind.LoweredOnto], Do(0, new Lowers()));
         Assert.Empty(Do(0, new TakesOff("bonnet"), new TakesOff("engine-cover"), new TakesOff("oil-filler-cap")));
         Assert.Equal([HarmKind.PouredThrough], Do(0, new Pours("engine-oil", L(1))));
     }

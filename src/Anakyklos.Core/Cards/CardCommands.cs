@@ -41,6 +41,9 @@ public sealed record OrderAgain : CardCommand;
 /// <param name="Reason">Why.</param>
 public sealed record CutWait(StepId Wait, string Reason) : CardCommand;
 
+/// <summary>Somebody felt with the back of a hand that the engine is cold as the vehicle came in.</summary>
+public sealed record FeelCold : CardCommand;
+
 /// <summary>The step is left for later.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>

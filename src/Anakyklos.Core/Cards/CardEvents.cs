@@ -112,6 +112,9 @@ public sealed record PlanChanged(IReadOnlyList<SheetStep> Steps, string Why, Tim
 /// <param name="Reason">Why.</param>
 public sealed record WaitCut(StepId Wait, string Reason) : CardEvent;
 
+/// <summary>Somebody felt that the engine was cold as the vehicle came in.</summary>
+public sealed record FeltCold : CardEvent;
+
 /// <summary>A step was left for later.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>

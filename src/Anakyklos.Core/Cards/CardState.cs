@@ -163,6 +163,9 @@ internal sealed record CardState
     /// <summary>When the engine was last hot.</summary>
     internal DateTimeOffset? HotAt { get; init; }
 
+    /// <summary>Whether somebody felt that the engine was cold as the vehicle came in.</summary>
+    internal bool IsFeltCold { get; init; }
+
     /// <summary>The seq at which the engine was last started.</summary>
     internal int RanAt { get; init; }
 

@@ -82,6 +82,7 @@ public sealed partial class JobCard
         TakeEarly c => Early(c, now),
         OrderAgain => AgainFromHere(now),
         CutWait c => Cut(c, now),
+        FeelCold => Felt(now),
         PutAside c => Aside(c, now),
         TakeBack c => Back(c, by),
         Countersign c => SecondName(c, by),
@@ -118,6 +119,11 @@ public sealed partial class JobCard
             return No("This wait is over.", "Go on with the step.", Next?.Id);
         return Wordless(c.Reason, "reason", "The reason") ?? (Decision)Yes(new WaitCut(c.Wait, c.Reason));
     }
+
+    private Decision Felt(DateTimeOffset now) => _state.HotAt is not null && HotUntil > now
+        ? No("The engine was run on this card and is still hot.", "Do something else until it has cooled.", Next?.Id)
+        : HotUntil is not { } until || until <= now ? No("It has cooled already.", "Go on with the step.", Next?.Id)
+        : Yes(new FeltCold());
 
     private Decision Aside(PutAside c, DateTimeOffset now)
     {

@@ -17,6 +17,7 @@ public sealed partial class JobCard
         PartAwaited e => s with { Awaited = WithoutNumber(s, e.Number).Add(e) },
         PartCame e => s with { Awaited = WithoutNumber(s, e.Number) },
         WaitCut e => Apply(s, new WaitEnds(e.Wait), r),
+        FeltCold => s with { IsFeltCold = true },
         StepPutAside e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Aside, r, e.Reason)) },
         DeviationTaken e => All(s with { Deviations = s.Deviations.Add(new(r.Seq, r, e)) }, r),
         Countersigned e => s with { Countersigned = s.Countersigned.Add(e.Of) },

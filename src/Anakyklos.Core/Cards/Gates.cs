@@ -29,7 +29,14 @@ public sealed partial class JobCard
             .Concat(ColdInTheWay(step, now)).Concat(Gate(step)).Concat(NeedsThere(step));
 
     // Too much torque is answered at the step itself, so it is where the hands go on. One reason is enough: no other is looked for.
-    private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) || !(Blocking(step, null).Any() || OrderInTheWay(step).Any());
+    private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) ? BeforeSettling(step).Count == 0
+        : !(Blocking(step, null).Any() || OrderInTheWay(step).Any());
+
+    /// <summary>What stands between the hands and a fastener that was tightened too far: it is slackened where it sits.</summary>
+    /// <param name="step">A step at which it was.</param>
+    /// <returns>Every reason; none when it can be slackened now.</returns>
+    public IReadOnlyList<Refusal> BeforeSettling(SheetStep step) => [.. LiftInTheWay(step), .. EngineInTheWay(step),
+        .. NeedsOpen(Sheet.Fasteners[step.What].Needs)];
 
     // The lift is not moved for nothing: something must be able to be done where it goes, or it comes down at the end. Nothing is looked
     // at for a later move while an earlier one is left.
@@ -69,10 +76,24 @@ public sealed partial class JobCard
 
     private IEnumerable<Refusal> ColdInTheWay(SheetStep step, DateTimeOffset? now)
     {
-        if (step.Cold && _state.HotAt is { } hot && now is { } at && hot + Sheet.CoolsIn > at)
+        if (!step.Cold || now is not { } at || HotUntil is not { } until || until <= at)
+            yield break;
+        if (_state.HotAt is { } hot)
             yield return new($"The engine was run at {OnTheClock(hot, at)} and is still hot.",
-                $"Do something else until {OnTheClock(hot + Sheet.CoolsIn, at)}: this is done cold.");
+                $"Do something else until {OnTheClock(until, at)}: this is done cold.");
+        else
+            yield return new($"Nobody has felt whether the engine is cold; the vehicle came in at {OnTheClock(_history[0].At, at)}.",
+                $"Feel it, or do something else until {OnTheClock(until, at)}: this is done cold.");
     }
+
+    // Nobody knows how a vehicle came in: it counts as driven in just then until somebody has felt that it is cold.
+    private DateTimeOffset? HotUntil => (_state.HotAt ?? (_state.IsFeltCold ? null : _history[0].At)) + Sheet.CoolsIn;
+
+    /// <summary>Whether the back of a hand would tell that a step can be done: it is done cold, and nothing is known but that the vehicle
+    /// came in a short while ago.</summary>
+    /// <param name="step">A step of this card.</param>
+    /// <param name="now">The time.</param>
+    public bool AsksIfCold(SheetStep step, DateTimeOffset now) => step.Cold && _state.HotAt is null && HotUntil > now;
 
     // Events come back from the disk in UTC; a person reads the workshop's clock, which the present time carries.
     private static string OnTheClock(DateTimeOffset at, DateTimeOffset now) =>
@@ -155,6 +176,10 @@ public sealed partial class JobCard
     internal IEnumerable<Refusal> NeedsOpen(IEnumerable<AccessId> accesses) => accesses.Select(id => Sheet.Access[id])
         .Where(a => !HasOpen(a)).Select(a => new Refusal($"The {Words.Low(a.Name)} is in the way.", "Take it off or open it first.",
             First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == a.Id)));
+
+    internal IEnumerable<Refusal> WithoutCurrent() => Sheet.Access.Values.Where(a => a.CutsCurrent && HasOpen(a))
+        .Select(a => new Refusal($"The {Words.Low(a.Name)} is off: there is no current.", "Put it back first.",
+            First(s => s.Traits.Closes && s.What == a.Id)));
 
     internal IEnumerable<Refusal> NotDoneBefore(SheetStep step, Func<SheetStep, bool> which, string what) =>
         Steps.TakeWhile(s => s.Id != step.Id).Where(s => which(s) && State(s.Id).Status != StepStatus.Done)

@@ -29,6 +29,7 @@ internal sealed class KernelCommands : ICommandPage
         new("early", "A step is taken before its turn", [Field.Step], said => new TakeEarly(said.Of(Field.Step))),
         new("order", "What is left is put in its best order from here", [], _ => new OrderAgain()),
         new("cut", "A wait is ended early", [Wait, Field.Reason], said => new CutWait(said.Of(Wait), said.Of(Field.Reason))),
+        new("cold", "The back of a hand said that the engine is cold as it came in", [], _ => new FeelCold()),
         new("back", "What you pressed last is taken back", [Of], said => new TakeBack(said.Of(Of))),
         new("deviate", "A step strays from the book", [Field.Step, Kind, Field.Reason],
             said => new Deviate(said.Of(Field.Step), said.Of(Kind), said.Of(Field.Reason))),

@@ -26,9 +26,10 @@ public sealed partial class JobCard
             .Select(look => new StepBeginsAgain(look.Id));
     }
 
-    // Covers and caps come off by hand; a fastener or what it holds takes a tool.
+    // Caps and some covers come off by hand; a fastener, or what it holds, takes a tool.
     private bool TakesToolsAbove(SheetStep step) => step.Place == Place.Top
-        && (step.Traits.Fits || ((step.Traits.Opens || step.Traits.Fastens) && Sheet.Fasteners.ContainsKey(step.What)));
+        && (step.Traits.Fits || ((step.Traits.Opens || step.Traits.Fastens) && Sheet.Fasteners.ContainsKey(step.What))
+            || ((step.Traits.Opens || step.Traits.Closes) && Sheet.Access.TryGetValue(step.What, out var access) && !access.IsByHand));
 
     private SheetStep? MoveAfter(SheetStep look) => Steps.SkipWhile(s => s.Id != look.Id)
         .FirstOrDefault(s => s.Traits.Lift == (look.Traits.Lift == LiftMove.ReadyToRaise ? LiftMove.Raises : LiftMove.Lowers));

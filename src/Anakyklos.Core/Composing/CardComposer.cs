@@ -159,6 +159,8 @@ public sealed class CardComposer
         {
             Add(_usual.Opening(step.What));
             Add(_usual.Closing(step.What));
+            if (_sheet.Access.TryGetValue(step.What, out var access) && access is { Place: Place.Top, IsByHand: false, HoldsVehicle: false })
+                LookOver(access.Needs);
         }
         if (does.Fits && _usual.Holder(step.What) is { } holder)
             Add(_usual.Opening(holder.Id));
@@ -187,11 +189,17 @@ public sealed class CardComposer
         }
         if (f.Seal is not null || f.System is not null)
             Add(_usual.Look);
-        // Tools were used up there: it is looked over before anybody starts or drives it, with open what lets one look in.
-        if (f.Place == Place.Top && !_sheet.IsMotorcycle)
-            Add(_usual.ClearTop with { Needs = [.. f.Needs.SelectMany(Outermost).Distinct()] });
+        if (f.Place == Place.Top)
+            LookOver(f.Needs);
         if (f.System is { } system && _sheet.Fluids[system].Pumped)
             Prove(system);
+    }
+
+    // Tools were used up there: it is looked over before anybody starts or drives it, with open what lets one look in.
+    private void LookOver(IEnumerable<AccessId> through)
+    {
+        if (!_sheet.IsMotorcycle)
+            Add(_usual.ClearTop with { Needs = [.. through.SelectMany(Outermost).Distinct()] });
     }
 
     private void Prove(FluidId fluid)

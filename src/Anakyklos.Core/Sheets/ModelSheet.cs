@@ -216,6 +216,12 @@ public sealed record Access
     /// <summary>It is part of the intake.</summary>
     public required bool Intake { get; init; }
 
+    /// <summary>Whether it is opened and closed without a tool.</summary>
+    public bool IsByHand => Tool.Contains("by hand", StringComparison.Ordinal);
+
+    /// <summary>While it is off there is no current, as with a battery lead.</summary>
+    public bool CutsCurrent { get; init; }
+
     /// <summary>It stays in place while the vehicle is up, as wheel chocks do.</summary>
     public required bool HoldsVehicle { get; init; }
 

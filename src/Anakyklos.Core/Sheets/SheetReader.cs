@@ -108,6 +108,7 @@ public static class SheetReader
         AfterLeakCheck = c.Flag("afterLeakCheck"),
         ClosedToRun = c.Flag("closedToRun"),
         Intake = c.Flag("intake"),
+        CutsCurrent = c.Flag("cutsCurrent"),
         HoldsVehicle = c.Flag("holdsVehicle"),
         Takes = c.Duration("takes", false) ?? OneMinute,
         TakesBack = c.Duration("takesBack", false) ?? c.Duration("takes", false) ?? OneMinute,

@@ -69,7 +69,7 @@ public sealed class LiftScene
     public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp)
         && Card.Steps.Any(s => s.Traits.Lift == LiftMove.Raises && Card.State(s.Id).Status == StepStatus.Done);
     public bool LiftNeeded => Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp;
-    public bool IsOverTorqued => Card.IsOverTorqued(Step.Id);
+    public bool IsOverTorqued => Card.IsOverTorqued(Step.Id) && Card.BeforeSettling(Step).Count == 0;
 
     /// <inheritdoc cref="JobCard.TitleOf(SheetStep)"/>
     public string Title => Card.TitleOf(Step);

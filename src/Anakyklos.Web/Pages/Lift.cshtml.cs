@@ -54,6 +54,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         : string.Join(" and the ", Card.Waits.Where(w => w.Until > Clock.Now && w.Id != Scene.Step.Id)
             .Select(w => w.For.ToLowerInvariant()).Take(2));
 
+    /// <summary>Whether nothing but a feeling hand is missing before this step.</summary>
+    public bool AsksIfCold => Scene.InTheWay.Count == 1 && Card.AsksIfCold(Scene.Step, Clock.Now);
+
     /// <summary>What two people must know about this step.</summary>
     public string ForTwo => Scene.Pictures.Middle.Length > 0 ? "Nobody else is at, in or under it."
         : "Say what you do before you do it; nobody else is at, in or under the vehicle.";

@@ -21,6 +21,8 @@ internal sealed class PrimeCoach : PressedCoach
         .. card.Remaining.Where(s => s.Traits.Fits && s.What == step.What).Take(1)
             .Select(s => new Refusal($"“{card.TitleOf(s)}” is not done yet.", "Fit it first, then fill it.", s.Id)),
         .. card.OpenPlugs("It would run out or draw air. Tighten it first.", f => f.Fitted.Contains((PartId)step.What)),
+        // From the cab the key runs the pump; a hand primer needs no current.
+        .. step.Place == Place.Cab ? card.WithoutCurrent() : [],
     ];
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];

@@ -33,7 +33,8 @@ internal sealed class ResetCoach : PressedCoach
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => Moves(card, step).TakeWhile(s => s.Id != step.Id)
         .Where(s => card.State(s.Id).Status != StepStatus.Done).Take(1)
-        .Select(s => new Refusal("The moves of the reset come in order.", $"Do “{s.Title}” first.", s.Id));
+        .Select(s => new Refusal("The moves of the reset come in order.", $"Do “{s.Title}” first.", s.Id))
+        .Concat(card.WithoutCurrent());
 
     internal override Decision Decide(StepAt at, CardCommand said) => said is not FailReset ? base.Decide(at, said)
         : at.NotNow() ?? (Decision)Yes(new ResetFailed(at.Id));

@@ -119,6 +119,8 @@ internal abstract class TorqueCoach : Coach
     {
         if (!at.Card.IsOverTorqued(at.Id))
             return No("Nothing was tightened too far here.", "Go on with the step.");
+        if (at.Card.BeforeSettling(at.Step) is { Count: > 0 } reasons)
+            return new Refused(reasons);
         if (Of(at.Sheet, at.Step).TooMuch == OverTorqueRule.LeadDecides && at.By.Role != Role.Lead)
             return No("The workshop lead decides about this one.", "Ask the lead to sign in and say what was done.");
         return Wordless(said.What, "what", "What was done") ?? (Decision)Yes(new OverTorqueSettled(at.Id, said.What));
