@@ -46,8 +46,32 @@ const BENDS = [
   [
     'undone while hot',
     GATES,
-    'if (step.Cold && _state.HotAt',
-    'if (false && step.Cold && _state.HotAt',
+    'if (!step.Cold || now is not { } at',
+    'if (true || !step.Cold || now is not { } at',
+  ],
+  [
+    'undone while hot as it came in',
+    GATES,
+    '(_state.IsFeltCold ? null : _history[0].At)',
+    '(DateTimeOffset?)null',
+  ],
+  [
+    'primed or reset without current',
+    GATES,
+    'a.CutsCurrent && HasOpen(a)',
+    'false && HasOpen(a)',
+  ],
+  [
+    'slackened from the ground',
+    `${COACHES}/Tightening/TorqueCoach.cs`,
+    'at.Card.BeforeSettling(at.Step) is { Count: > 0 } reasons',
+    'at.Card.BeforeSettling(at.Step) is { Count: > 999 } reasons',
+  ],
+  [
+    'started on an old look after covers were screwed on',
+    LOOKS,
+    '&& !access.IsByHand',
+    '&& false',
   ],
   [
     'work with the lift elsewhere',

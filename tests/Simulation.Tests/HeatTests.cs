@@ -1,0 +1,179 @@
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Simulation.Tests;
+
+/// <summary>Heat, oil pressure, current, tyres, belt, and who and what stands where.</summary>
+public sealed class HeatTests
+{
+    private static readonly DateTimeOffset Eight = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+    private static readonly ModelSheet Courier = BothWalk.Sheets["tarn-courier-20d"];
+
+    private Vehicle _vehicle = Vehicle.AsItComes(Courier, Eight);
+
+    private IReadOnlyList<Harm> Do(double seconds, params Happening[] hands)
+    {
+        List<Harm> harms = [];
+        foreach (var hand in hands)
+        {
+            var answer = _vehicle.Answer(hand, Eight.AddSeconds(seconds));
+            _vehicle = answer.Vehicle;
+            harms.AddRange(answer.Harms);
+        }
+        return harms;
+    }
+
+    private static Quantity<Volume> L(decimal litres) => Quantity<Volume>.Of(litres, Volume.Litre);
+
+    private decimal Celsius => Math.Round(_vehicle.EngineHeat.In(TemperatureScale.Celsius), 1);
+
+    // 75 K above 15 °C, two thirds of the way in three minutes: 15 + 75 (1 - e^-1) = 62.4. It cools from 90 °C to 43 °C in the 45 minutes
+    // that the sheet gives, 28 K above 15 °C: e^-0.985 of 75.
+    [Fact]
+    public void An_engine_warms_and_cools()
+    {
+        Assert.Equal((15m, false), (Celsius, _vehicle.IsHot));
+        Do(0, new Starts());
+        _vehicle = _vehicle.Until(Eight.AddMinutes(3)).Vehicle;
+        Assert.Equal((62.4m, true), (Celsius, _vehicle.IsHot));
+        Do(180, new Stops(), new RunsWarm());
+        Assert.Equal(90m, Celsius);
+        var (soon, later) = (_vehicle.Until(Eight.AddMinutes(40)).Vehicle, _vehicle.Until(Eight.AddMinutes(48)).Vehicle);
+        Assert.Equal((true, false), (soon.IsHot, later.IsHot));
+        Assert.Equal(43m, Math.Round(later.EngineHeat.In(TemperatureScale.Celsius)));
+        Assert.True(Vehicle.AsItComes(Courier, Eight, hot: true).IsHot);
+    }
+
+    // 0.448 L stand in filter and galleries; at 0.15 L/s they are full after 2.99 s.
+    [Fact]
+    public void The_oil_light_goes_out_when_a_dry_filter_is_full()
+    {
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(), new Undoes("oil-filter-cap"),
+            new Fits("filter-cap-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap"), new ClearsBelow(), new Lowers());
+        Assert.Equal(0, Math.Round(_vehicle.Fluids["engine-oil"].Filter.In(Volume.Litre), 3));
+        Do(0, new TurnsKey(true));
+        Assert.Equal(["Service indicator", "Oil light"], _vehicle.Dash);
+        Assert.Empty(Do(0, new Starts()));
+        Assert.True(_vehicle.Until(Eight.AddSeconds(2.9)).Vehicle.OilLight);
+        Assert.False(_vehicle.Until(Eight.AddSeconds(3)).Vehicle.OilLight);
+        _vehicle = _vehicle.Until(Eight.AddMinutes(1)).Vehicle;
+        Assert.Equal(2.99, Math.Round(_vehicle.RanDryFor.TotalSeconds, 2));
+        Do(60, new Stops());
+        Assert.Empty(_vehicle.Dash);
+    }
+
+    [Fact]
+    public void Without_oil_it_runs_dry_for_as_long_as_it_runs()
+    {
+        Do(0, new TakesOff("bonnet"), new TakesOff("engine-cover"), new DrawsOff("engine-oil", L(3)), new PutsOn("engine-cover"));
+        Assert.Equal(HarmKind.RunDry, Assert.Single(Do(0, new Starts())).Kind);
+        var harm = Assert.Single(_vehicle.Until(Eight.AddSeconds(25)).Harms);
+        Assert.Equal((HarmKind.RunDry, "no oil pressure for 25 s"), (harm.Kind, harm.Says));
+    }
+
+    [Fact]
+    public void Without_current_nothing_turns_over_hums_or_goes_out()
+    {
+        Do(0, new TakesOff("bonnet"), new TakesOff("battery-earth"), new Fits("fuel-filter"), new TurnsKey(true));
+        Assert.Empty(_vehicle.Dash);
+        Assert.Equal(["there is no current", "there is no current", "there is no current"],
+            Do(0, new Starts(), new Primes("fuel-filter"), new PutsOut("service-indicator")).Select(h => h.Says));
+        Do(0, new PutsOn("battery-earth"), new Primes("fuel-filter"), new PutsOut("service-indicator"));
+        Assert.Empty(_vehicle.Unprimed);
+        Assert.Equal(["Oil light"], _vehicle.Dash);
+        // On another model a hand primer does it, and needs none.
+        var ostler = Vehicle.AsItComes(BothWalk.Sheets["ostler-brae-28d"], Eight).Answer(new TakesOff("bonnet"), Eight).Vehicle
+            .Answer(new TakesOff("battery-earth"), Eight).Vehicle;
+        Assert.Empty(ostler.Answer(new Primes("fuel-filter"), Eight).Harms);
+    }
+
+    [Fact]
+    public void A_weak_battery_turns_it_slowly_until_it_is_charged_and_a_run_charges_it()
+    {
+        Do(0, new WeakBattery());
+        Assert.Equal("it turns slowly and does not catch", Assert.Single(Do(0, new Starts())).Says);
+        Assert.False(_vehicle.Runs);
+        Assert.Empty(Do(0, new Charges(), new Starts()));
+        Assert.Equal(0.98m, _vehicle.Charge);
+        // Half of it in an hour: 0.98 is full again after two and a half minutes.
+        Assert.Equal(0.99m, Math.Round(_vehicle.Until(Eight.AddSeconds(72)).Vehicle.Charge, 4));
+        Assert.Equal(1, _vehicle.Until(Eight.AddMinutes(9)).Vehicle.Charge);
+    }
+
+    // A nail lets out 0.4 bar in an hour: 2.3 bar are below 1.2 after 2.75 hours.
+    [Fact]
+    public void A_nail_lets_a_tyre_down_and_a_pump_brings_it_back()
+    {
+        Do(0, new SlowPuncture("rear left"));
+        Assert.Equal(1.9m, Math.Round(_vehicle.Until(Eight.AddHours(1)).Vehicle.Tyres["rear left"].In(Pressure.Bar), 3));
+        Assert.Empty(_vehicle.Answer(new Drives(), Eight.AddMinutes(164)).Harms);
+        Assert.Equal((HarmKind.FlatTyre, "rear left"), _vehicle.Answer(new Drives(), Eight.AddMinutes(166)).Harms is [{ } flat]
+            ? (flat.Kind, flat.What) : default);
+        var pumped = _vehicle.Answer(new Inflates(Quantity<Pressure>.Of(2.6m, Pressure.Bar)), Eight.AddHours(4)).Vehicle;
+        Assert.All(pumped.Tyres.Values, t => Assert.Equal(2.6m, t.In(Pressure.Bar)));
+        Assert.Equal(["front", "rear"], Vehicle.AsItComes(BothWalk.Sheets["maelor-ridge-900"], Eight).Tyres.Keys);
+        Assert.Throws<ArgumentException>(() => _vehicle.With(new SlowPuncture("fifth wheel")));
+    }
+
+    [Fact]
+    public void A_belt_beside_its_groove_is_seen_when_it_is_on_and_thrown_when_it_runs()
+    {
+        Do(0, new TakesOff("bonnet"), new TakesOff("engine-cover"), new TakesOff("belt-tensioner"), new Fits("drive-belt"),
+            new BesideItsGroove("drive-belt"));
+        Assert.Null(_vehicle.SeenOf("drive-belt"));
+        Do(0, new PutsOn("belt-tensioner"), new ClearsAbove());
+        Assert.Equal("a rib stands beside its groove", _vehicle.SeenOf("drive-belt"));
+        Assert.Contains(_vehicle.Answer(new Starts(), Eight).Harms, h => h.Kind == HarmKind.BeltThrown);
+        Assert.Empty(Do(0, new SeatsBelt("drive-belt"), new Starts()));
+    }
+
+    [Fact]
+    public void Another_oil_in_the_can_and_fuel_in_the_old_one_are_seen()
+    {
+        Do(0, new WrongInCan("engine-oil"), new Thinned("engine-oil"), new TakesOff("bonnet"), new TakesOff("engine-cover"), new TakesOff("oil-filler-cap"));
+        Assert.Equal("the can says another oil", _vehicle.SeenOf("engine-oil"));
+        Assert.Equal(HarmKind.WrongOil, Assert.Single(_vehicle.Answer(new Pours("engine-oil", L(1)), Eight).Harms).Kind);
+        Assert.Empty(Do(0, new FetchesRightCan("engine-oil"), new Pours("engine-oil", L(0.1m))));
+        Assert.Null(_vehicle.SeenOf("engine-oil"));
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(), new Undoes("engine-drain-plug"));
+        Do(60, new ClearsAbove());
+        Assert.Equal("thin, and it smells of fuel", _vehicle.SeenOf("engine-oil"));
+    }
+
+    [Fact]
+    public void A_stick_that_is_misread_shows_what_is_read_and_not_what_is()
+    {
+        Do(0, new MisreadStick("engine-oil", -0.1m));
+        Assert.Equal((1m, 0.9m), (_vehicle.LevelOf("engine-oil"), _vehicle.ReadsAs("engine-oil")));
+    }
+
+    [Fact]
+    public void Nobody_reaches_what_is_elsewhere_and_nobody_stays_under_it_when_it_moves()
+    {
+        Hand By(string who, Hand hand) => hand with { By = who };
+        Assert.EndsWith("Iona is at the Side, and it is at the Top", Assert.Single(Do(0, By("Iona", new TakesOff("bonnet")))).Says);
+        Assert.Empty(Do(0, By("Iona", new Goes(Place.Top)), By("Iona", new TakesOff("bonnet")), By("Bram", new Goes(Place.Cab)),
+            By("Iona", new Goes(Place.Side)), By("Iona", new Sets("wheel-chocks")), By("Iona", new SetsArms())));
+        // Whoever sat in it got out when the arms were set, and in again.
+        Assert.Equal(Place.Side, _vehicle.People["Bram"]);
+        Do(0, By("Bram", new Goes(Place.Cab)));
+        Assert.Equal((HarmKind.RaisedUnsafely, "Bram"), Do(0, By("Iona", new Raises())) is [{ } inside] ? (inside.Kind, inside.What) : default);
+        Do(0, By("Bram", new Goes(Place.Below)));
+        Assert.Equal((HarmKind.Crushed, "Bram"), Do(0, By("Iona", new Lowers())) is [{ } under] ? (under.Kind, under.What) : default);
+        Assert.Equal(HarmKind.OffItsStand, Do(0, new SetsArms(), new Raises(), new TakesAway("wheel-chocks"))[^1].Kind);
+    }
+
+    [Fact]
+    public void A_tool_lies_where_it_was_used_and_a_pan_holds_so_much()
+    {
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(L(3.5m)), new Undoes("engine-drain-plug"));
+        Assert.Equal(Place.Below, _vehicle.Lies["T30 bit"]);
+        var spilled = Assert.Single(_vehicle.Until(Eight.AddMinutes(10)).Harms);
+        Assert.EndsWith("on the floor: the pan is full", spilled.Says);
+        var after = _vehicle.Until(Eight.AddMinutes(10)).Vehicle;
+        // 5.952 e^-5 stay in, 3.5 are in the pan, the rest is on the floor.
+        Assert.Equal((3.5m, 2.412m), (after.InPan.In(Volume.Litre), Math.Round(after.Fluids["engine-oil"].Floor.In(Volume.Litre), 3)));
+        Assert.Equal(Quantity<Volume>.Zero, after.Answer(new ClearsBelow(), after.Now).Vehicle.InPan);
+        Assert.Equal("2 of 9 screws are missing", Assert.Single(Do(0, new PutsOn("undertray", 7))).Says);
+    }
+}
