@@ -10,6 +10,7 @@ namespace Anakyklos.Devices;
 public sealed class VehicleBehind
 {
     private readonly List<(int After, DateTimeOffset At, Happening What)> _own = [];
+    private readonly List<(DateTimeOffset At, Harm Harm)> _harms = [];
     private JobCard _card;
 
     /// <summary>The vehicle of a card, as the card tells it.</summary>
@@ -23,6 +24,12 @@ public sealed class VehicleBehind
     /// <summary>The vehicle as it stands.</summary>
     public Vehicle Vehicle { get; private set; }
 
+    /// <summary>What should not have happened to it, and when, oldest first.</summary>
+    public IReadOnlyList<(DateTimeOffset At, Harm Harm)> Harms => _harms;
+
+    /// <summary>Where the card and the vehicle tell different stories.</summary>
+    public IReadOnlyList<Difference> Differences => [.. Difference.Between(_card, Vehicle)];
+
     /// <summary>Lets happen what the card was told since. What was taken back was never done; what a device did stays.</summary>
     /// <param name="card">The same card, later.</param>
     public void Follow(JobCard card)
@@ -31,6 +38,9 @@ public sealed class VehicleBehind
         if (fresh.Any(h => h.Event is TakenBack))
         {
             (_card, Vehicle) = (Begun(card), Come(card));
+            _harms.Clear();
+            foreach (var own in _own.Where(o => o.After <= 1))
+                Happens(own.What, own.At);
             fresh = [.. card.History.Skip(1)];
         }
         var never = card.History.Select(h => h.Event).OfType<TakenBack>()
@@ -62,10 +72,11 @@ public sealed class VehicleBehind
     {
         var answer = Vehicle.Answer(what, at < Vehicle.Now ? Vehicle.Now : at);
         Vehicle = answer.Vehicle;
+        _harms.AddRange(answer.Harms.Select(h => (Vehicle.Now, h)));
         return answer;
     }
 
     private static JobCard Begun(JobCard card) => JobCard.Replay(card.Sheet, [card.History[0]]);
 
-    private static Vehicle Come(JobCard card) => Vehicle.AsItComes(card.Sheet, card.History[0].At);
+    private static Vehicle Come(JobCard card) => Vehicle.AsItComes(card.Sheet, card.History[0].At, hot: true);
 }

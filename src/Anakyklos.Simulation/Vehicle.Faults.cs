@@ -14,8 +14,11 @@ public sealed partial record Vehicle
     {
         JointWeeps f => Loose(f.What, null),
         Seized f => this with { Stuck = Stuck.Add(Known(Sheet.Fasteners, f.What).Id) },
-        Stripped f => Loose(f.What, null) is var loose
-            ? loose with { Joints = loose.Joints.SetItem(f.What, loose.Joints[f.What] with { IsStripped = true }) } : this,
+        // It gives way when it is tightened the next time.
+        Stripped f => this with
+        {
+            Joints = Joints.SetItem(f.What, Joints[Known(Sheet.Fasteners, f.What).Id] with { IsStripped = true }),
+        },
         WrongInBox f => Hiding(fault, Known(Sheet.Parts, f.What)),
         OldRingStays f => Hiding(fault, Known(Sheet.Fasteners, f.What)),
         Slivers f => Hiding(fault, Known(Sheet.Fasteners, f.What)),
@@ -38,6 +41,51 @@ public sealed partial record Vehicle
         _ => throw new ArgumentException($"Nobody has said what {fault.GetType().Name} does to a vehicle.", nameof(fault)),
     };
 
+    /// <summary>What can be wrong with a model as it comes in: every fault on every thing that can have it, each once.</summary>
+    /// <param name="sheet">The model.</param>
+    public static IReadOnlyList<Fault> FaultsOf(ModelSheet sheet) =>
+    [
+        .. sheet.Fasteners.Values.Where(f => f.Drains is not null || f.Fills is not null).SelectMany(f => new Fault[]
+            { new Seized(f.Id), new Slivers(f.Id) }),
+        .. sheet.Fasteners.Values.Where(f => f.Seal is not null).Select(f => new OldRingStays(f.Id)),
+        .. sheet.Parts.Values.Where(p => !p.IsSeal).Select(p => new WrongInBox(p.Id)),
+        .. sheet.Fluids.Values.SelectMany(f => new Fault[] { new WrongInCan(f.Id), new Milky(f.Id), new Thinned(f.Id) }),
+        // As much as lies between the marks, and a tenth of it read wrong either way.
+        .. sheet.Fluids.Values.Where(f => f.BetweenMarks is not null).SelectMany(f => new Fault[]
+            { new Missing(f.Id, f.BetweenMarks!.Value), new MisreadStick(f.Id, 0.1m), new MisreadStick(f.Id, -0.1m) }),
+        .. sheet.Maps.Values.SelectMany(m => m.Belts).Select(b => new BesideItsGroove(b.For)),
+        .. sheet.Resets.Keys.Select(r => new ResetFailsOnce(r)),
+        .. TyresOf(sheet).Keys.Select(w => new SlowPuncture(w)),
+        new WeakBattery(),
+    ];
+
+    /// <summary>What hands could put right now.</summary>
+    public IReadOnlyList<Hand> Remedies =>
+    [
+        .. Stuck.Order().Select(f => new Frees(f)),
+        .. Joints.Where(j => j.Value.IsStripped).Select(j => j.Key).Order().Select(f => new MendsThread(f)),
+        .. Faults.OfType<OldRingStays>().Where(r => !Joints[r.What].IsIn).Select(r => new PicksOff(r.What)),
+        .. Faults.OfType<WrongInBox>().Select(w => new FetchesRight(w.What)),
+        .. Faults.OfType<WrongInCan>().Select(w => new FetchesRightCan(w.What)),
+        .. Faults.OfType<BesideItsGroove>().Where(b => SeenOf(b.What) is not null).Select(b => new SeatsBelt(b.What)),
+        .. Charge < Physics.CrankNeeds ? new Hand[] { new Charges() } : [],
+    ];
+
+    /// <summary>What somebody who looks and feels everywhere finds now, by the name of the thing.</summary>
+    public IReadOnlyList<(string Name, string Says)> Seen =>
+    [
+        .. Sheet.Fasteners.Values.Select(f => (f.Name, Says: SeenOf(f.Id) ?? FeltAt(f))).Concat(Sheet.Parts.Values
+            .Select(p => (p.Name, Says: SeenOf(p.Id)))).Concat(Sheet.Fluids.Values.Select(f => (f.Name, Says: SeenOf(f.Id))))
+            .Where(s => s.Says is not null).Select(s => (s.Name, s.Says!)),
+    ];
+
+    // What is felt when one tries to turn it, or seen of it from outside; null where one does not get at it.
+    private string? FeltAt(Fastener fastener) => AtJoint(fastener) is not null || Behind(fastener.Name, fastener.Needs) is not null ? null
+        : Stuck.Contains(fastener.Id) ? "it does not move"
+        : Joints[fastener.Id] is { IsIn: true, IsTight: false, IsStripped: true } ? "it turns on and on"
+        : !Joints[fastener.Id].IsIn || (fastener.System ?? fastener.Drains) is null || !(Runs || Warmth > 0) ? null
+        : LeaksAt(fastener) is { } leak ? $"it drips: {leak}" : null;
+
     /// <summary>What somebody who looks sees of a fault now: each shows itself only where and when it can.</summary>
     /// <param name="thing">What is looked at: a fastener, a part, a fluid or a reset.</param>
     /// <returns>What is seen, in words; null when there is nothing to see.</returns>
@@ -50,7 +98,8 @@ public sealed partial record Vehicle
         Milky m when m.What.Text == thing.Text && HasRun(m.What) => "milky",
         Thinned t when t.What.Text == thing.Text && HasRun(t.What) => "thin, and it smells of fuel",
         WrongInCan c when c.What.Text == thing.Text => "the can says another oil",
-        BesideItsGroove b when b.What.Text == thing.Text && Sheet.Parts[b.What].Needs.All(n => !IsOff(n)) => "a rib stands beside its groove",
+        BesideItsGroove b when b.What.Text == thing.Text && Sheet.Parts[b.What].Needs.All(n => !IsOff(n)) =>
+            "a rib stands beside its groove",
         _ => null,
     }).FirstOrDefault(seen => seen is not null);
 

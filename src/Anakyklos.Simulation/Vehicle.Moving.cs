@@ -9,7 +9,8 @@ public sealed partial record Vehicle
     private IEnumerable<Harm> WhileRunning()
     {
         if (LiesAbove)
-            yield return new(HarmKind.LeftInBay, "Engine bay", $"{string.Join(", ", Lies.Where(l => l.Value == Place.Top).Select(l => l.Key))} lies in it");
+            yield return new(HarmKind.LeftInBay, "Engine bay",
+                $"{string.Join(", ", Lies.Where(l => l.Value == Place.Top).Select(l => l.Key))} lies in it");
         foreach (var part in WrongIn.Where(p => HolderOf(p) is { System: not null } or { Holds.Count: > 0 }))
             yield return new(HarmKind.WrongPart, Sheet.Parts[part].Name, "it lets too little through");
         foreach (var belt in Faults.OfType<BesideItsGroove>())

@@ -117,7 +117,8 @@ public sealed partial record Vehicle
         Fits h => Fit(Known(Sheet.Parts, h.What), h.Old),
         RunsIn h => RunIn(Known(Sheet.Fasteners, h.What)),
         Turns h => Turn(Known(Sheet.Fasteners, h.What), h.Degrees),
-        MendsThread h => AtJoint(Known(Sheet.Fasteners, h.What)) ?? Well(Joints[h.What] with { IsStripped = false }, Sheet.Fasteners[h.What]),
+        MendsThread h => AtJoint(Known(Sheet.Fasteners, h.What))
+            ?? Well(Joints[h.What] with { IsStripped = false }, Sheet.Fasteners[h.What]),
         Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
         Pours h => Pour(Known(Sheet.Fluids, h.What), h.Amount),
         SucksOut h => SuckOut(Known(Brakes, h.What), h.What),

@@ -14,8 +14,8 @@ namespace Anakyklos.Simulation.Tests;
 /// </summary>
 public sealed class AgainstTheGrainTests
 {
-    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave", "swap", "wrong",
-        "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
+        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -37,7 +37,7 @@ public sealed class AgainstTheGrainTests
         var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
             .Take(1 + random.Next(3))], hot: random.Next(2) == 0) { HasEyes = true };
         for (var faults = random.Next(3); faults > 0; faults--)
-            if (walk.Ailing(random) is { } fault && walk.Vehicle.Faults.All(f => f.GetType() != fault.GetType()))
+            if (walk.Ailing(random) is var fault && walk.Vehicle.Faults.All(f => f.GetType() != fault.GetType()))
                 walk.Happens(fault);
         for (var presses = 0; presses < 90 && walk.Card.Next is not null; presses++)
             if (random.Next(4) == 0)

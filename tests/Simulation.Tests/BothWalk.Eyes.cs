@@ -16,34 +16,12 @@ internal sealed partial class BothWalk
     /// <summary>Whether what goes wrong is seen and seen to by itself; else whoever walks says what is seen.</summary>
     internal bool HasEyes { get; init; }
 
-    /// <summary>Something that may be wrong with this vehicle as it comes in; null where the model has nothing of the kind.</summary>
-    internal Fault? Ailing(Random random)
+    /// <summary>Something that may be wrong with this vehicle as it comes in.</summary>
+    internal Fault Ailing(Random random)
     {
-        var sheet = Card.Sheet;
-        T? One<T>(IEnumerable<T> of) where T : class => of.ToList() is { Count: > 0 } some ? some[random.Next(some.Count)] : null;
-        var plug = One(sheet.Fasteners.Values.Where(f => f.Drains is not null || f.Fills is not null));
-        var sealing = One(sheet.Fasteners.Values.Where(f => f.Seal is not null));
-        var marked = One(sheet.Fluids.Values.Where(f => f.BetweenMarks is not null));
-        var fluid = One(sheet.Fluids.Values);
-        var part = One(sheet.Parts.Values.Where(p => !p.IsSeal));
-        var belt = One(sheet.Maps.Values.SelectMany(m => m.Belts));
-        var reset = One(sheet.Resets.Values);
-        return random.Next(12) switch
-        {
-            0 => plug is null ? null : new Seized(plug.Id),
-            1 => sealing is null ? null : new OldRingStays(sealing.Id),
-            2 => part is null ? null : new WrongInBox(part.Id),
-            3 => fluid is null ? null : new WrongInCan(fluid.Id),
-            4 => plug is null ? null : new Slivers(plug.Id),
-            5 => fluid is null ? null : new Milky(fluid.Id),
-            6 => fluid is null ? null : new Thinned(fluid.Id),
-            // As much as lies between the marks, or up to a tenth of it read wrong.
-            7 => marked is null ? null : new Missing(marked.Id, marked.BetweenMarks!.Value),
-            8 => marked is null ? null : new MisreadStick(marked.Id, (random.Next(21) - 10) / 100m),
-            9 => new WeakBattery(),
-            10 => belt is null ? null : new BesideItsGroove(belt.For),
-            _ => reset is null ? null : new ResetFailsOnce(reset.Id),
-        };
+        var kinds = Vehicle.FaultsOf(Card.Sheet).GroupBy(f => f.GetType()).ToList();
+        var kind = kinds[random.Next(kinds.Count)].ToList();
+        return kind[random.Next(kind.Count)];
     }
 
     /// <summary>A joint goes wrong that was closed on this card and is looked at later, or a thread that is out.</summary>
@@ -72,8 +50,8 @@ internal sealed partial class BothWalk
         if (!HasEyes)
             return true;
         var what = step.What;
-        foreach (var (thing, seen) in Vehicle.Faults.OrderBy(f => f.ToString(), StringComparer.Ordinal).Select(Shown).OfType<(Fault, string)>()
-            .ToList())
+        var faults = Vehicle.Faults.OrderBy(f => f.ToString(), StringComparer.Ordinal);
+        foreach (var (thing, seen) in faults.Select(Shown).OfType<(Fault, string)>().ToList())
             if (_told.Add(thing))
                 Try(new NoteFinding(step.Id, FindingGrade.Stop, seen));
         if (Card.Sheet.Fasteners.TryGetValue(what, out var fastener))
@@ -90,6 +68,8 @@ internal sealed partial class BothWalk
         }
         if (Card.Sheet.Fluids.TryGetValue(what, out var fluid) && Vehicle.Faults.Contains(new WrongInCan(fluid.Id)))
             Happens(new FetchesRightCan(fluid.Id));
+        if (step.IsDriven)
+            Happens(new Inflates(Quantity<Pressure>.Of(2.3m, Pressure.Bar)));
         if (step.RunsEngine)
         {
             if (Vehicle.Charge < 0.5m)

@@ -48,8 +48,9 @@ public sealed class HeatTests
     [Fact]
     public void The_oil_light_goes_out_when_a_dry_filter_is_full()
     {
-        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(), new Undoes("oil-filter-cap"),
-            new Fits("filter-cap-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap"), new ClearsBelow(), new Lowers());
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(),
+            new Undoes("oil-filter-cap"), new Fits("filter-cap-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap"),
+            new ClearsBelow(), new Lowers());
         Assert.Equal(0, Math.Round(_vehicle.Fluids["engine-oil"].Filter.In(Volume.Litre), 3));
         Do(0, new TurnsKey(true));
         Assert.Equal(["Service indicator", "Oil light"], _vehicle.Dash);
@@ -130,12 +131,14 @@ public sealed class HeatTests
     [Fact]
     public void Another_oil_in_the_can_and_fuel_in_the_old_one_are_seen()
     {
-        Do(0, new WrongInCan("engine-oil"), new Thinned("engine-oil"), new TakesOff("bonnet"), new TakesOff("engine-cover"), new TakesOff("oil-filler-cap"));
+        Do(0, new WrongInCan("engine-oil"), new Thinned("engine-oil"), new TakesOff("bonnet"), new TakesOff("engine-cover"),
+            new TakesOff("oil-filler-cap"));
         Assert.Equal("the can says another oil", _vehicle.SeenOf("engine-oil"));
         Assert.Equal(HarmKind.WrongOil, Assert.Single(_vehicle.Answer(new Pours("engine-oil", L(1)), Eight).Harms).Kind);
         Assert.Empty(Do(0, new FetchesRightCan("engine-oil"), new Pours("engine-oil", L(0.1m))));
         Assert.Null(_vehicle.SeenOf("engine-oil"));
-        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(), new Undoes("engine-drain-plug"));
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(),
+            new Undoes("engine-drain-plug"));
         Do(60, new ClearsAbove());
         Assert.Equal("thin, and it smells of fuel", _vehicle.SeenOf("engine-oil"));
     }
@@ -151,13 +154,15 @@ public sealed class HeatTests
     public void Nobody_reaches_what_is_elsewhere_and_nobody_stays_under_it_when_it_moves()
     {
         Hand By(string who, Hand hand) => hand with { By = who };
-        Assert.EndsWith("Iona is at the Side, and it is at the Top", Assert.Single(Do(0, By("Iona", new TakesOff("bonnet")))).Says);
+        Assert.EndsWith("Iona is at the Side, and it is at the Top",
+            Assert.Single(Do(0, By("Iona", new TakesOff("bonnet")))).Says);
         Assert.Empty(Do(0, By("Iona", new Goes(Place.Top)), By("Iona", new TakesOff("bonnet")), By("Bram", new Goes(Place.Cab)),
             By("Iona", new Goes(Place.Side)), By("Iona", new Sets("wheel-chocks")), By("Iona", new SetsArms())));
         // Whoever sat in it got out when the arms were set, and in again.
         Assert.Equal(Place.Side, _vehicle.People["Bram"]);
         Do(0, By("Bram", new Goes(Place.Cab)));
-        Assert.Equal((HarmKind.RaisedUnsafely, "Bram"), Do(0, By("Iona", new Raises())) is [{ } inside] ? (inside.Kind, inside.What) : default);
+        Assert.Equal((HarmKind.RaisedUnsafely, "Bram"),
+            Do(0, By("Iona", new Raises())) is [{ } inside] ? (inside.Kind, inside.What) : default);
         Do(0, By("Bram", new Goes(Place.Below)));
         Assert.Equal((HarmKind.Crushed, "Bram"), Do(0, By("Iona", new Lowers())) is [{ } under] ? (under.Kind, under.What) : default);
         Assert.Equal(HarmKind.OffItsStand, Do(0, new SetsArms(), new Raises(), new TakesAway("wheel-chocks"))[^1].Kind);
@@ -166,7 +171,8 @@ public sealed class HeatTests
     [Fact]
     public void A_tool_lies_where_it_was_used_and_a_pan_holds_so_much()
     {
-        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(L(3.5m)), new Undoes("engine-drain-plug"));
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(L(3.5m)),
+            new Undoes("engine-drain-plug"));
         Assert.Equal(Place.Below, _vehicle.Lies["T30 bit"]);
         var spilled = Assert.Single(_vehicle.Until(Eight.AddMinutes(10)).Harms);
         Assert.EndsWith("on the floor: the pan is full", spilled.Says);

@@ -159,8 +159,8 @@ public sealed class CardComposer
         {
             Add(_usual.Opening(step.What));
             Add(_usual.Closing(step.What));
-            if (_sheet.Access.TryGetValue(step.What, out var access) && access is { Place: Place.Top, IsByHand: false, HoldsVehicle: false })
-                LookOver(access.Needs);
+            if (_sheet.Access.GetValueOrDefault(step.What) is { Place: Place.Top, IsByHand: false, HoldsVehicle: false } cover)
+                LookOver(cover.Needs);
         }
         if (does.Fits && _usual.Holder(step.What) is { } holder)
             Add(_usual.Opening(holder.Id));
