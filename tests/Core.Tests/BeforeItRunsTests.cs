@@ -91,6 +91,12 @@ public sealed class BeforeItRunsTests
             "Do something else until 08:50: this is done cold."));
         Assert.Contains(hot.InTheWay(cold, Eight.AddMinutes(50).AddTicks(-1)), r => r.What.Contains("still hot"));
         Assert.DoesNotContain(hot.InTheWay(cold, Eight.AddMinutes(50)), r => r.What.Contains("still hot"));
+        // It heats until it is switched off.
+        var run = card.Steps.First(s => s.Traits.Engine == EngineUse.Starts).Id;
+        var stop = card.Steps.First(s => s.Traits.Engine == EngineUse.Stops).Id;
+        var off = card.With([new(2, Eight, Iona, Guid.NewGuid(), new StepDone(run)),
+            new(3, Eight.AddMinutes(20), Iona, Guid.NewGuid(), new StepDone(stop))]);
+        Assert.Contains(off.InTheWay(cold, Eight.AddMinutes(69)), r => r.What == "The engine was run at 08:20 and is still hot.");
     }
 
     [Fact]

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
@@ -21,11 +20,7 @@ public sealed class AgainstTheGrainTests
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
         s => s.Traits.LetsOut, s => s.Traits.Tightens, s => s.Cold, s => s.Traits.LooksAtJoints];
 
-    // More for a long night.
-    private static readonly int Walks =
-        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "1000", CultureInfo.InvariantCulture);
-
-    public static TheoryData<int> Seeds => [.. Enumerable.Range(0, Walks)];
+    public static TheoryData<int> Seeds => [.. WalkSeeds.All];
 
     [Theory]
     [MemberData(nameof(Seeds))]
@@ -74,7 +69,7 @@ public sealed class AgainstTheGrainTests
                 joints[random.Next(joints.Count)].Id)),
             "little" when torque => walk.Try(new TakeReading(step.Id, Nm(1.1m), true)),
             "much" when torque => walk.Try(new TakeReading(step.Id, Nm(900), true)),
-            "leave" => walk.Try(new Deviate(step.Id, random.Next(2) == 0 ? DeviationKind.StepLeftOut : DeviationKind.NoReading,
+            "leave" => walk.Looks(step) && walk.Try(new Deviate(step.Id, random.Next(2) == 0 ? DeviationKind.StepLeftOut : DeviationKind.NoReading,
                 "No time today")),
             "short" when step.Kind == StepKind.Gauge
                 || (step.Kind == StepKind.Pour && card.Sheet.Fluids[step.What].FillBy != FillBy.Overflow) =>

@@ -44,6 +44,9 @@ internal sealed partial class BothWalk
     /// <summary>By how much a level may be off at the end because somebody reads it wrong.</summary>
     internal decimal Misread(FluidId fluid) => Math.Abs(Vehicle.ReadsAs(fluid) - Vehicle.LevelOf(fluid));
 
+    /// <summary>Looks at a step that can be done now, and sees to what is wrong there.</summary>
+    internal bool Looks(SheetStep step) => Card.InTheWay(step, _now).Count == 0 && Sees(step);
+
     // Looks before pressing. False where the hands cannot do what the step says, and the card was told so.
     private bool Sees(SheetStep step)
     {

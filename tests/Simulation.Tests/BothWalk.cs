@@ -93,8 +93,7 @@ internal sealed partial class BothWalk
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
-    internal bool Press(SheetStep step) =>
-        Card.InTheWay(step, _now).Count == 0 && Sees(step) && Try(Shown(step, UsualPress.Of(Card, step)));
+    internal bool Press(SheetStep step) => Looks(step) && Try(Shown(step, UsualPress.Of(Card, step)));
 
     /// <summary>Something goes wrong with the vehicle, or a hand does something that no card is told.</summary>
     internal Answer Happens(Happening what)

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Simulation.Tests;
@@ -9,10 +8,7 @@ namespace Anakyklos.Simulation.Tests;
 /// </summary>
 public sealed class WithoutOrderTests
 {
-    private static readonly int Walks =
-        int.Parse(Environment.GetEnvironmentVariable("ANAKYKLOS_WALKS") ?? "1000", CultureInfo.InvariantCulture);
-
-    public static TheoryData<int> Seeds => [.. Enumerable.Range(0, Walks)];
+    public static TheoryData<int> Seeds => [.. WalkSeeds.All];
 
     [Theory]
     [MemberData(nameof(Seeds))]

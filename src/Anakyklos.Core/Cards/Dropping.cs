@@ -54,9 +54,10 @@ public sealed partial class JobCard
         var rest = Jobs.Where(j => j != job).ToHashSet();
         var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
         var touched = opened.Count > 0 || _state.Fluids.Count > 0;
+        var above = Steps.Any(s => !IsLeft(s.Id) && TakesToolsAbove(s));
         var reach = Reach();
-        var kept = Steps.Where(s => !IsLeft(s.Id)
-            || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s) || (touched && Proves(s))))).ToList();
+        var kept = Steps.Where(s => !IsLeft(s.Id) || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s)
+            || (touched && Proves(s)) || (above && s.Traits.LooksOver)))).ToList();
         kept = [.. Steps.Where(s => (kept.Contains(s) && !LooksThroughShut(s)) || HoldsIt(s))];
         var ids = kept.Select(s => s.Id).ToHashSet();
         var last = kept.Where(k => k.Traits.Closes && IsLeft(k.Id) && Sheet.Access[k.What].HoldsVehicle).GroupBy(k => k.What)

@@ -71,7 +71,7 @@ public sealed partial class JobCard
         WaitEnds e => s with { Waits = Waiting(s, e.Wait) },
         EngineHeats => s with { HotAt = r.At },
         EngineStarts => s with { HotAt = r.At, EngineRuns = true, RanAt = r.Seq },
-        EngineStops => s with { EngineRuns = false },
+        EngineStops => s with { HotAt = s.EngineRuns ? r.At : s.HotAt, EngineRuns = false },
         LiftMoves e => Moved(s, e.Up, r.Seq),
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
