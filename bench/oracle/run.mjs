@@ -94,7 +94,7 @@ const BENDS = [
   [
     'raised on an old look',
     LOOKS,
-    'LiftMove.ReadyToRaise => moves || step.IsDriven',
+    'LiftMove.ReadyToRaise => moves || step.IsDriven || step.Place == Place.Cab',
     'LiftMove.ReadyToRaise => false',
   ],
   [

@@ -99,6 +99,17 @@ public sealed class FillingGateTests
         Assert.Equal("The last reading does not ask for any to be taken out.", No(new TakeOut("level", Litres(0.1m))));
     }
 
+    // From 1.3 down to three quarters are 0.55 of 1.4 L: 0.77, in steps of a twentieth and never too little, 0.80 L.
+    [Fact]
+    public void What_stands_too_high_comes_out_at_a_step_that_was_left_for_later_too()
+    {
+        ToTheLevel(6);
+        _bench.Do(new ReadGauge("level", new(1.3m)));
+        _bench.Do(new PutAside("level", "The pump is lent out"));
+        _bench.Do(UsualPress.Of(Card, Card.Step("level")!));
+        Assert.Equal(L(5.2m), Card.Fluid("engine-oil").Poured);
+    }
+
     // 6 L are in and 4.6 L must stay for it to start: a hundredth too much comes out, and it is filled again through what was shut.
     [Theory]
     [InlineData(1.4, "")]

@@ -89,7 +89,7 @@ public sealed class PuttingRightTests
     [InlineData("corran-fen-12", "gearbox-oil spark-plugs tyre-rotation", "tighten-gearbox-drain-plug",
         "wheel-chocks-set tighten-gearbox-drain-plug look-at-joints wheel-chocks-on")]
     [InlineData("corran-fen-12", "gearbox-oil spark-plugs tyre-rotation", "tighten-spark-plugs-in",
-        "bonnet-off coil-cover-off coils-off tighten-spark-plugs-in coils-on coil-cover-on bonnet-on")]
+        "bonnet-off coil-cover-off coils-off tighten-spark-plugs-in coils-on coil-cover-on clear-top bonnet-on")]
     [InlineData("maelor-ridge-900", "primary-oil belt", "tighten-primary-cover",
         "left-panel-off tighten-primary-cover look-at-joints left-panel-on")]
     [InlineData("lumen-ardent", "engine-oil-and-filter drive-unit-oil", "tighten-engine-drain-plug",

@@ -89,7 +89,7 @@ internal sealed partial class BothWalk
         if (Card.IsOverTorqued(step.Id) && Try(new SettleOverTorque(step.Id, "Thread is good"), Una))
             return;
         if (Card.Next is { } next && Sees(next) && !Try(Shown(next, UsualPress.Of(Card, next))))
-            Assert.Fail($"Stuck at “{next.Title}”: {string.Join(" ", Card.InTheWay(next, _now))} {Told}");
+            Assert.Fail($"Stuck at “{next.Title}”: {Why(Shown(next, UsualPress.Of(Card, next)))} {Told}");
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
@@ -134,7 +134,7 @@ internal sealed partial class BothWalk
     private CardCommand Shown(SheetStep step, CardCommand book) => book switch
     {
         ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.ReadsAs(step.What), 2), Level.Lowest, Level.Highest))),
-        Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Vehicle.Fluids[step.What].Pan.In(Volume.Litre), 2),
+        Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Measured(step.What).In(Volume.Litre), 2),
             Volume.Litre), Volume.Litre)),
         SeeHose => new SeeHose(step.Id, Vehicle.HoseAt(step.What) switch
         {
@@ -144,6 +144,9 @@ internal sealed partial class BothWalk
         }),
         _ => book,
     };
+
+    // By now, however long ago the last hand was at it.
+    private Quantity<Volume> Measured(FluidId fluid) => Vehicle.Until(_now < Vehicle.Now ? Vehicle.Now : _now).Vehicle.Fluids[fluid].Pan;
 
     private void Say(CardCommand command) =>
         Assert.True(Try(command), $"{command}: {Card.Decide(command, By, _now, _facts)}");
@@ -159,7 +162,7 @@ internal sealed partial class BothWalk
         var (next, more) = Card.Taking(accepted, Guid.NewGuid(), by ?? By, _now);
         foreach (var said in more)
             if (said.Event is TakenBack back)
-                TakeBack(back);
+                TakeBack(back, next);
             else
                 Does(said, HandsOf.Event(Card, said, Vehicle));
         Card = next;
@@ -188,9 +191,12 @@ internal sealed partial class BothWalk
     }
 
     // What was pressed by mistake was never done: the vehicle is as if it had not been.
-    private void TakeBack(TakenBack back)
+    private void TakeBack(TakenBack back, JobCard after)
     {
-        var kept = _did.Where(d => d.Said is null || d.Said.Seq < back.From || d.Said.Seq > back.To).ToList();
+        // What goes wrong by itself goes wrong only where somebody still looks.
+        var looks = after.Remaining.Any(s => s.Traits.LooksAtJoints);
+        var kept = _did.Where(d => d.Said is null ? looks || d.Did is not [JointWeeps] : d.Said.Seq < back.From || d.Said.Seq > back.To)
+            .ToList();
         _did.Clear();
         Vehicle = Vehicle.AsItComes(Card.Sheet, Card.History[0].At, _hot);
         var before = Harms.Count;
@@ -218,7 +224,7 @@ internal sealed partial class BothWalk
             _now += Card.Sheet.CoolsIn;
     }
 
-    private string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after " + string.Join("; ", _did.TakeLast(9)
+    internal string Told => $"{Card.Sheet.Id} [{string.Join(", ", Card.Opened.Jobs)}] after " + string.Join("; ", _did.TakeLast(9)
         .Select(d => $"{d.Said?.Event.GetType().Name ?? "By itself"} {(d.Said?.Event as IStepEvent)?.Step} [{string.Join(", ", d.Did)}]"));
 
     /// <summary>Whether nothing but a film is left of what is let out.</summary>

@@ -7,8 +7,9 @@ namespace Anakyklos.Core.Cards;
 public sealed partial class JobCard
 {
     /// <summary>
-    /// The looks that something made void: it moved the lift otherwise, drove the vehicle off its lifting points, was work below after
-    /// the space there had been looked at, or work with tools above after the engine bay had been. They are to be done again.
+    /// The looks that something made void: it moved the lift otherwise, drove the vehicle off its lifting points, was work in it, so that
+    /// somebody may still sit there, was work below after the space there had been looked at, or work with tools above after the engine
+    /// bay had been. They are to be done again.
     /// </summary>
     private IEnumerable<Effect> LooksVoidedBy(CardEvent e, IReadOnlyList<Effect> effects)
     {
@@ -17,12 +18,11 @@ public sealed partial class JobCard
         var moves = effects.Any(x => x is LiftMoves);
         return Steps.Where(look => look.Traits.Lift switch
         {
-            LiftMove.ReadyToRaise => moves || step.IsDriven,
+            LiftMove.ReadyToRaise => moves || step.IsDriven || step.Place == Place.Cab,
             LiftMove.ReadyToLower => moves || ((step.Lift == LiftNeed.Up || step.Place == Place.Below) && !step.MovesLift),
             _ => false,
         } && WasDone(look) && MoveAfter(look) is { } move && move.Id != id && IsLeft(move.Id))
-            .Concat(Steps.Where(look => look.Traits.LooksOver && WasDone(look) && TakesToolsAbove(step)
-                && Remaining.Any(s => s.Id != id && (s.Traits.Engine == EngineUse.Starts || s.IsDriven))))
+            .Concat(Steps.Where(look => look.Traits.LooksOver && WasDone(look) && TakesToolsAbove(step)))
             .Select(look => new StepBeginsAgain(look.Id));
     }
 

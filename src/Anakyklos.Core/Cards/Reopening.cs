@@ -35,9 +35,10 @@ public sealed partial class JobCard
         var goesUp = step.Lift == LiftNeed.Up || looks.Any(s => s.Lift == LiftNeed.Up);
         var needs = looks.Concat(proofs).SelectMany(s => s.Needs).Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey);
         var shut = InFrontOf(Sheet.Fasteners[step.What].Needs.Concat(needs), goesUp).Where(a => !HasOpen(a)).ToList();
-        IEnumerable<SheetStep> swept = proofs.Count == 0 ? [] : Steps.Where(s => s.Traits.LooksOver && !s.MovesLift && WasDone(s)
-            && s.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey).Select(id => Sheet.Access[id])
-                .All(a => HasOpen(a) || shut.Contains(a)));
+        // What is done with a tool above is looked over again, whatever is proved of it.
+        IEnumerable<SheetStep> swept = proofs.Count == 0 && !TakesToolsAbove(step) ? []
+            : Steps.Where(s => s.Traits.LooksOver && !s.MovesLift && WasDone(s) && s.Needs.Select(n => (AccessId)n)
+                .Where(Sheet.Access.ContainsKey).Select(id => Sheet.Access[id]).All(a => HasOpen(a) || shut.Contains(a)));
         IReadOnlyList<StepId> again =
         [
             .. looks.Concat(proofs).Concat(swept).Select(s => s.Id),

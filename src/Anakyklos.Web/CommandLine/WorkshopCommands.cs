@@ -96,6 +96,7 @@ internal static class WorkshopCommands
         await using var app = WorkshopApplication.Build(options, clock);
         if (!keep)
             await app.Services.GetRequiredService<DemoDepot>().Fill();
+        app.Services.GetRequiredService<DemoVehicles>().Begin();
         await app.Services.GetRequiredService<DemoWrench>().Begin();
         return await Answer(app, options, "The demo depot");
     }

@@ -10,12 +10,11 @@ namespace Anakyklos.Web.Hosting;
 /// The demo's torque wrench: a stand-in that hangs on the simulated vehicles behind the open cards and talks to the workshop as any device
 /// does. Only a demo has it; a workshop of one's own has no button that measures.
 /// </summary>
-public sealed class DemoWrench(DeviceDesk desk, DeviceProtocol protocol, CardStore cards, SettingStore settings, WorkshopClock clock)
+public sealed class DemoWrench(DeviceDesk desk, DeviceProtocol protocol, SettingStore settings, DemoVehicles vehicles,
+    WorkshopClock clock)
 {
     private const string Name = "TW-2";
 
-    private readonly Dictionary<CardNumber, VehicleBehind> _behind = [];
-    private readonly Lock _lock = new();
     private string _key = "";
 
     /// <summary>The wrench; null while no demo is served.</summary>
@@ -31,32 +30,8 @@ public sealed class DemoWrench(DeviceDesk desk, DeviceProtocol protocol, CardSto
         await Send();
     }
 
-    /// <summary>The vehicle behind a card, up to now.</summary>
-    /// <param name="card">An open card.</param>
-    public VehicleBehind Behind(CardInBay card)
-    {
-        lock (_lock)
-        {
-            if (!_behind.TryGetValue(card.Number, out var behind))
-                _behind[card.Number] = behind = new(card.Card);
-            behind.Follow(card.Card);
-            return behind;
-        }
-    }
-
-    /// <summary>Does something at the vehicle behind a card.</summary>
-    /// <param name="card">An open card.</param>
-    /// <param name="does">What; it has the vehicle to itself.</param>
-    public T At<T>(CardInBay card, Func<VehicleBehind, T> does)
-    {
-        var behind = Behind(card);
-        lock (_lock)
-            return does(behind);
-    }
-
     /// <summary>The open cards where the wrench is.</summary>
-    public IReadOnlyList<CardInBay> Here => Wrench is not { } wrench ? []
-        : [.. cards.Unsigned().Where(c => c.Bay == wrench.Bay).Select(c => new CardInBay(c.Id, cards.Find(c.Id)!))];
+    public IReadOnlyList<CardInBay> Here => Wrench is { } wrench ? vehicles.In(wrench.Bay) : [];
 
     /// <summary>Sends what is in its memory, unless its line is cut.</summary>
     /// <returns>What the workshop answered, or empty.</returns>

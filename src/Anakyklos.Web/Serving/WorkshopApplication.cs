@@ -67,6 +67,7 @@ public static class WorkshopApplication
         services.AddSingleton<DeviceDesk>();
         services.AddSingleton<DeviceProtocol>();
         services.AddSingleton<BayChanges>();
+        services.AddSingleton<DemoVehicles>();
         services.AddSingleton<DemoWrench>();
         if (options.Demo)
             services.AddHostedService<WrenchBeat>();

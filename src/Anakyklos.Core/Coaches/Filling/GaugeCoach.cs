@@ -96,8 +96,9 @@ internal sealed class GaugeCoach : Coach
     private static Decision Out(StepAt at, TakeOut said)
     {
         var id = at.Step.What;
-        if (at.Card.State(at.Id).Status != StepStatus.Waiting)
-            return NotHere(at);
+        // Also at a step that was left for later: what stands too high is taken out whenever somebody is at it again.
+        if (at.Card.IsOver(at.Step, at.Now) is { } over)
+            return over;
         if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.TakeOut)
             return No("The last reading does not ask for any to be taken out.", "Read the dipstick first.");
         if (Implausible(said.Amount) is { } refused)

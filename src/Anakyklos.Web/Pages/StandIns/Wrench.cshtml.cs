@@ -13,7 +13,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of the torque wrench in the hand: a joint of the simulated vehicle to set it on, and a lever to pull.</summary>
-public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageModel
+public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, WorkshopClock clock) : PageModel
 {
     private const decimal FurthestPull = 360;
 
@@ -86,7 +86,7 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
     {
         if (demo.Wrench is null || Find(on) is not { } at)
             return NotFound();
-        var answer = demo.At(at.Card, b => b.Do(new RunsIn(at.Seat.Fastener.Id), clock.Now));
+        var answer = vehicles.At(at.Card, b => b.Do(new RunsIn(at.Seat.Fastener.Id), clock.Now));
         Said = string.Join(" ", answer.Harms.Select(h => $"{h.What}: {h.Says}."));
         return Said.Length == 0 ? Redirect(Here(on)) : Show(on);
     }
@@ -100,7 +100,7 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
             Said = "Pull a little: up to one turn.";
             return Show(on);
         }
-        Last = demo.At(at.Card, b => Wrench.Pull(b, at.Seat.Fastener.Id, degrees, clock.Now));
+        Last = vehicles.At(at.Card, b => Wrench.Pull(b, at.Seat.Fastener.Id, degrees, clock.Now));
         var harms = string.Join(" ", Last.Harms.Select(h => $"{h.What}: {h.Says}."));
         var sent = Last.Clicked ? await demo.Send() : "";
         Said = $"{harms} {(Last.Clicked ? Sent(sent) : harms.Length > 0 ? "" : "No click: nothing was sent.")}".Trim();
@@ -125,7 +125,7 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
     // Every joint of the card that is done by torque, in the order in which the card comes to them.
     private IReadOnlyList<Seat> SeatsOf(CardInBay card)
     {
-        var vehicle = demo.Behind(card).Vehicle;
+        var vehicle = vehicles.Behind(card).Vehicle;
         return [.. card.Card.Steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => card.Card.Sheet.Fasteners[s.What])
             .DistinctBy(f => f.Id).Where(f => f.Tightening.Value is ToTorque).Select(f => new Seat(f, vehicle.Joints[f.Id]))];
     }
@@ -144,7 +144,7 @@ public sealed class WrenchModel(DemoWrench demo, WorkshopClock clock) : PageMode
                 ?? Seats.FirstOrDefault();
         if (On is not { } seat)
             return Page();
-        var vehicle = demo.Behind(Card).Vehicle;
+        var vehicle = vehicles.Behind(Card).Vehicle;
         var fastener = seat.Fastener.Id;
         ClickMark = Wrench.ClicksAfter(vehicle, fastener) is { } click
             ? (-click).ToString(System.Globalization.CultureInfo.InvariantCulture) : null;
