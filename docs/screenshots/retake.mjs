@@ -48,6 +48,11 @@ try {
   await workUpTo(page, 'Tighten the engine drain plug', enter);
   await page.waitForTimeout(500);
   await take('lift');
+  await page.goto(`/stand-ins/vehicle?card=${card}`);
+  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('#fault').selectOption({ label: 'Slivers on the magnet: engine drain plug' });
+  await after(page, () => page.getByRole('button', { name: 'Let it be so' }).click());
+  await take('behind');
   await page.goto('/stand-ins/wrench');
   await page.locator('html:not(.deaf)').waitFor();
   await page.getByRole('button', { name: /^Run the/ }).click();
@@ -94,7 +99,6 @@ try {
   await page.getByLabel('What did the wrench say?').fill('28 Nm');
   await enter();
   await page.locator('.question').waitFor();
-  await take('unit');
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();
   await page.getByRole('heading', { name: 'Wash plug' }).waitFor();
   await workUpTo(page, 'Wipe, dip', enter);

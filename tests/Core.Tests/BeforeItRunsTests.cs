@@ -78,7 +78,7 @@ public sealed class BeforeItRunsTests
         // How it came in nobody knows: as if driven in, until it is felt or has stood for as long as it cools.
         var came = card.History[0].At;
         Refusal unfelt = new("Nobody has felt whether the engine is cold; the vehicle came in at 08:00.",
-            "Feel it, or do something else until 08:50: this is done cold.");
+            "Bring the back of a hand near it, then feel it; or do something else until 08:50: this is done cold.");
         Assert.Contains(unfelt, card.InTheWay(cold, came.AddMinutes(50).AddTicks(-1)));
         Assert.Equal((true, false), (card.AsksIfCold(cold, came), card.AsksIfCold(cold, came.AddMinutes(50))));
         Assert.DoesNotContain(unfelt, card.InTheWay(cold, came.AddMinutes(50)));

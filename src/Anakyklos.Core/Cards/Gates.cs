@@ -83,7 +83,7 @@ public sealed partial class JobCard
                 $"Do something else until {OnTheClock(until, at)}: this is done cold.");
         else
             yield return new($"Nobody has felt whether the engine is cold; the vehicle came in at {OnTheClock(_history[0].At, at)}.",
-                $"Feel it, or do something else until {OnTheClock(until, at)}: this is done cold.");
+                $"Bring the back of a hand near it, then feel it; or do something else until {OnTheClock(until, at)}: this is done cold.");
     }
 
     // Nobody knows how a vehicle came in: it counts as driven in just then until somebody has felt that it is cold.

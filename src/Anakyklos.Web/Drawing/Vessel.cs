@@ -9,9 +9,9 @@ namespace Anakyklos.Web.Drawing;
 /// <param name="Fluid">The fluid.</param>
 /// <param name="Top">Where its surface stands.</param>
 /// <param name="Marks">Where its two marks are, top first; none for a fluid without.</param>
-/// <param name="Holds">What is in it.</param>
-/// <param name="InPan">What ran into the pan.</param>
-/// <param name="OnFloor">What ran onto the floor.</param>
+/// <param name="Holds">What is in it, to a hundredth of a litre.</param>
+/// <param name="InPan">What ran into the pan, to a hundredth of a litre.</param>
+/// <param name="OnFloor">What ran onto the floor, to a hundredth of a litre.</param>
 /// <param name="PanTop">Where the surface in the pan stands.</param>
 /// <param name="IsOpenAbove">A way in is open.</param>
 /// <param name="IsOpenBelow">It can run out.</param>
@@ -45,7 +45,8 @@ public sealed record Vessel(FluidSystem Fluid, decimal Top, IReadOnlyList<decima
             var top = stands.Inside + between * (1 - vehicle.LevelOf(fluid.Id));
             marks = [At(top), At(top - between)];
         }
-        return new(fluid, At(stands.Inside), marks, stands.Inside + stands.Filter, stands.Pan, stands.Floor,
+        Quantity<Volume> Shown(Quantity<Volume> of) => Quantity<Volume>.Of(Math.Round(of.In(Volume.Litre), 2), Volume.Litre);
+        return new(fluid, At(stands.Inside), marks, Shown(stands.Inside + stands.Filter), Shown(stands.Pan), Shown(stands.Floor),
             PanBottom - Math.Clamp(stands.Pan / (fluid.Amount.Value * Room), 0, 1) * 26,
             fluid.Through.Any(vehicle.IsOff) || fasteners.Any(f => f.Fills == fluid.Id && !vehicle.Joints[f.Id].IsIn),
             fasteners.Any(f => !vehicle.Joints[f.Id].IsIn && (f.Drains == fluid.Id || (f.System == fluid.Id && f.HoldsBack))));
