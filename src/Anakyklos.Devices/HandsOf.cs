@@ -103,12 +103,16 @@ public static class HandsOf
     // Whoever opens something that runs has put the pan under it before.
     private static IEnumerable<Hand> PanUnder(Place from) => [new Goes(Place.Below), new SlidesPanUnder(), new Goes(from)];
 
+    // The stores bring as many cans as are wanted; for the vehicle they are one.
+    private static readonly Quantity<Volume> Plenty = Quantity<Volume>.Of(60, Volume.Litre);
+
     // A little that is missing goes in by the cap, which is opened and shut for it; what may run out of a hole runs into a pan.
     private static IReadOnlyList<Happening> Poured(FluidSystem fluid, Quantity<Volume> amount, Vehicle vehicle, Place at)
     {
         var shut = fluid.Through.Where(a => !vehicle.IsOff(a)).ToList();
         IEnumerable<Hand> before = fluid.FillBy == FillBy.Overflow ? PanUnder(at) : shut.Select(a => new TakesOff(a));
         IEnumerable<Hand> after = fluid.FillBy == FillBy.Overflow ? [] : shut.Select(a => new PutsOn(a)).Reverse();
-        return [.. before, new Pours(fluid.Id, amount), .. after];
+        var can = $"Can of {fluid.Name}";
+        return [.. before, new Brings(can, fluid.Id, Plenty, at), new Pours(fluid.Id, amount, can), .. after];
     }
 }

@@ -62,10 +62,18 @@ public sealed record Turns(FastenerId What, decimal Degrees) : Hand;
 /// <param name="What">The fastener.</param>
 public sealed record MendsThread(FastenerId What) : Hand;
 
+/// <summary>Brings a can, with what is in it, or carries one that is there to another place.</summary>
+/// <param name="Can">What the can is called.</param>
+/// <param name="Of">The fluid in it.</param>
+/// <param name="Holds">How much is in it.</param>
+/// <param name="To">Where it is put down.</param>
+public sealed record Brings(string Can, FluidId Of, Quantity<Volume> Holds, Place To) : Hand;
+
 /// <summary>Pours a fluid in.</summary>
 /// <param name="What">The fluid.</param>
 /// <param name="Amount">How much.</param>
-public sealed record Pours(FluidId What, Quantity<Volume> Amount) : Hand;
+/// <param name="Can">The can that it is poured from; empty where nobody asks.</param>
+public sealed record Pours(FluidId What, Quantity<Volume> Amount, string Can = "") : Hand;
 
 /// <summary>Sucks a brake reservoir empty.</summary>
 /// <param name="What">Its fluid.</param>

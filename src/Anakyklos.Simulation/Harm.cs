@@ -70,12 +70,28 @@ public enum HarmKind
     Burnt,
 }
 
+/// <summary>How much comes through a joint that leaks.</summary>
+public enum LeakGrade
+{
+    /// <summary>It sweats: a film that gathers dirt.</summary>
+    Weep,
+
+    /// <summary>It drips.</summary>
+    Drip,
+
+    /// <summary>It runs.</summary>
+    Run,
+}
+
 /// <summary>A harm.</summary>
 /// <param name="Kind">What happened.</param>
 /// <param name="What">The thing it happened to: a name of the sheet, with a capital.</param>
 /// <param name="Says">What a person would see, hear or feel of it.</param>
 public sealed record Harm(HarmKind Kind, string What, string Says)
 {
+    /// <summary>How much comes, of a leak; null for everything else.</summary>
+    public LeakGrade? Grade { get; init; }
+
     /// <inheritdoc />
     public override string ToString() => $"{Kind}: {What}, {Says}";
 }

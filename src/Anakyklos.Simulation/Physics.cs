@@ -25,6 +25,9 @@ internal static class Physics
     /// <summary>Above the top mark by so much of the way between the marks, a crankshaft begins to beat the oil into froth.</summary>
     internal const decimal FrothsAbove = 0.5m;
 
+    /// <summary>Above it by so much, what cannot go anywhere else goes past a seal.</summary>
+    internal const decimal BlowsAbove = 2;
+
     /// <summary>A thread bears so much more than the highest torque that passes before it is strained: makers keep about a third in
     /// hand.</summary>
     internal const decimal ThreadBears = 1.3m;

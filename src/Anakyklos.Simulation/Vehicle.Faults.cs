@@ -84,7 +84,14 @@ public sealed partial record Vehicle
         : Stuck.Contains(fastener.Id) ? "it does not move"
         : Joints[fastener.Id] is { IsIn: true, IsTight: false, IsStripped: true } ? "it turns on and on"
         : !Joints[fastener.Id].IsIn || (fastener.System ?? fastener.Drains) is null || !(Runs || Warmth > 0) ? null
-        : LeaksAt(fastener) is { } leak ? $"it drips: {leak}" : null;
+        : LeaksAt(fastener) is { } leak ? $"it {Verb(leak.Grade)}: {leak.Why}" : null;
+
+    private static string Verb(LeakGrade grade) => grade switch
+    {
+        LeakGrade.Weep => "weeps",
+        LeakGrade.Drip => "drips",
+        _ => "runs",
+    };
 
     /// <summary>What somebody who looks sees of a fault now: each shows itself only where and when it can.</summary>
     /// <param name="thing">What is looked at: a fastener, a part, a fluid or a reset.</param>

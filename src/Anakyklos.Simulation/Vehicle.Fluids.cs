@@ -31,6 +31,22 @@ public sealed partial record Vehicle
     private static Contents Full(ModelSheet sheet, FluidSystem system) => new(system.Amount.Value - FilterOf(sheet, system),
         FilterOf(sheet, system), Quantity<Volume>.Zero, Quantity<Volume>.Zero, Quantity<Volume>.Zero);
 
+    // Out of a can comes what is in it, if it stands where one pours.
+    private Answer PourFrom(Can can, FluidSystem system, Pours hand)
+    {
+        if (hand.By.Length > 0 && Sheet.Stands == Stand.Lift && People.GetValueOrDefault(hand.By, Place.Side) is var stands
+            && stands != can.Stands)
+            return Cannot(hand.Can, $"it stands at the {can.Stands}, and {hand.By} is at the {stands}");
+        if (can.Left < hand.Amount)
+            return Cannot(hand.Can, $"only {can.Left} is in it");
+        var poured = Pour(system, hand.Amount);
+        if (poured.Harms.Any(h => h.Kind == HarmKind.OutOfReach))
+            return poured;
+        var next = poured.Vehicle with { Cans = Cans.SetItem(hand.Can, can with { Left = can.Left - hand.Amount }) };
+        return new(next, can.Of == system.Id ? poured.Harms
+            : [.. poured.Harms, new(HarmKind.WrongOil, system.Name, $"it came from the can of {Sheet.Fluids[can.Of].Name}")]);
+    }
+
     private Answer Pour(FluidSystem system, Quantity<Volume> amount)
     {
         // It goes in through any way of its own that is open: a cap, a tube, a plug.

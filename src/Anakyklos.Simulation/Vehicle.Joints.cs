@@ -164,23 +164,29 @@ public sealed partial record Vehicle
 
     private Answer Well(Joint joint, Fastener fastener) => Well(this with { Joints = Joints.SetItem(fastener.Id, joint) });
 
-    /// <summary>What would come through a joint under pressure, in a word; null when it is dry.</summary>
-    private string? LeaksAt(Fastener fastener)
+    /// <summary>What would come through a joint under pressure, and why; null when it is dry.</summary>
+    /// <param name="what">The joint.</param>
+    /// <exception cref="ArgumentException">The sheet has no such fastener.</exception>
+    public (LeakGrade Grade, string Why)? LeakAt(FastenerId what) => LeaksAt(Known(Sheet.Fasteners, what));
+
+    private (LeakGrade Grade, string Why)? LeaksAt(Fastener fastener)
     {
         var joint = Joints[fastener.Id];
         if (!joint.IsIn)
-            return "it is out";
+            return (LeakGrade.Run, "it is out");
+        // Half of what holds it still presses the faces together.
         if (!joint.IsTight)
-            return "it is loose";
+            return (fastener.Tightening.Value is ToTorque to && joint.Torque >= to.Low / 2 ? LeakGrade.Weep : LeakGrade.Drip,
+                "it is loose");
         if (fastener.Seal is not { } seal)
             return null;
         var again = Sheet.Parts[seal].ReusableTimes ?? 0;
         return joint.Seals.Count switch
         {
-            0 => "no seal under it",
-            > 1 => "two seals under it",
+            0 => (LeakGrade.Drip, "no seal under it"),
+            > 1 => (LeakGrade.Run, "two seals under it"),
             // The first tightening is not yet a use again; the seal that was in the vehicle had one.
-            _ => joint.Seals[0].Squeezed > again + 1 ? "its seal was used too often" : null,
+            _ => joint.Seals[0].Squeezed > again + 1 ? (LeakGrade.Weep, "its seal was used too often") : null,
         };
     }
 }

@@ -25,11 +25,12 @@ public sealed partial record Vehicle
             if (now.Inside + now.Filter < safe * Physics.DrawsAirBelow)
                 yield return new(HarmKind.RunDry, system.Name, $"only {now.Inside + now.Filter} is in");
             if (system is { Pumped: true, BetweenMarks: not null } && LevelOf(system.Id) > 1 + Physics.FrothsAbove)
-                yield return new(HarmKind.Overfull, system.Name, "it froths");
+                yield return new(HarmKind.Overfull, system.Name,
+                    LevelOf(system.Id) > 1 + Physics.BlowsAbove ? "it blows a seal" : "it froths");
         }
         foreach (var fastener in Sheet.Fasteners.Values.Where(f => f.Drains is not null || f.System is not null))
             if (LeaksAt(fastener) is { } leak)
-                yield return new(HarmKind.Leak, fastener.Name, leak);
+                yield return new(HarmKind.Leak, fastener.Name, leak.Why) { Grade = leak.Grade };
         foreach (var access in Sheet.Access.Values.Where(a => (a.ClosedToRun || a.Intake) && !a.HoldsVehicle && IsOff(a.Id)))
             yield return new(HarmKind.RunOpen, access.Name, "it is off");
     }

@@ -19,6 +19,9 @@ public sealed partial record Vehicle
     /// <summary>Whether a tool lies in the engine bay.</summary>
     public bool LiesAbove => Lies.ContainsValue(Place.Top);
 
+    /// <summary>The cans that were brought, by what they are called.</summary>
+    public ImmutableDictionary<string, Can> Cans { get; private init; } = ImmutableDictionary<string, Can>.Empty;
+
     /// <summary>The air in each tyre.</summary>
     public IReadOnlyDictionary<string, Quantity<Pressure>> Tyres { get; private init; } = new Dictionary<string, Quantity<Pressure>>();
 
@@ -35,7 +38,11 @@ public sealed partial record Vehicle
     private Vehicle Laying(string tool, Place at) =>
         tool.Length == 0 || tool.Contains("by hand", StringComparison.Ordinal) ? this : this with { Lies = Lies.SetItem(tool, at) };
 
-    private Vehicle Cleared(Place at) => this with { Lies = Lies.Where(l => l.Value != at).ToImmutableDictionary() };
+    private Vehicle Cleared(Place at) => this with
+    {
+        Lies = Lies.Where(l => l.Value != at).ToImmutableDictionary(),
+        Cans = Cans.ToImmutableDictionary(c => c.Key, c => c.Value.Stands == at ? c.Value with { Stands = Place.Side } : c.Value),
+    };
 
     private Vehicle Out(Place of) => this with
     {
@@ -108,8 +115,9 @@ public sealed partial record Vehicle
         if (!IsUp)
             return Cannot("Lift", "it is down already");
         List<Harm> harms = PanUnder ? [new(HarmKind.LoweredOnto, "Pan", "it is crushed")] : [];
-        foreach (var tool in Lies.Where(l => l.Value == Place.Below))
-            harms.Add(new(HarmKind.LoweredOnto, tool.Key, "it lies under it"));
+        foreach (var thing in Lies.Where(l => l.Value == Place.Below).Select(l => l.Key)
+            .Concat(Cans.Where(c => c.Value.Stands == Place.Below).Select(c => c.Key)))
+            harms.Add(new(HarmKind.LoweredOnto, thing, "it is under it"));
         foreach (var open in Sheet.Fasteners.Values.Where(f => !Joints[f.Id].IsIn && (f.Lift ?? f.Place.UsualLift()) == LiftNeed.Up))
             harms.Add(new(HarmKind.LoweredOnto, open.Name, "it is still out, and the pan cannot follow"));
         return new(this with { IsUp = false, ArmsSeen = false }, [.. harms, .. Crushes()]);
@@ -118,3 +126,9 @@ public sealed partial record Vehicle
     private IEnumerable<Harm> Crushes() => Sheet.Stands != Stand.Lift ? []
         : People.Where(p => p.Value == Place.Below).Select(p => new Harm(HarmKind.Crushed, p.Key, "stands under it while it moves"));
 }
+
+/// <summary>A can with a fluid, beside the vehicle.</summary>
+/// <param name="Of">What is in it.</param>
+/// <param name="Left">How much is left.</param>
+/// <param name="Stands">Where it stands.</param>
+public sealed record Can(FluidId Of, Quantity<Volume> Left, Place Stands);

@@ -120,7 +120,10 @@ public sealed partial record Vehicle
         MendsThread h => AtJoint(Known(Sheet.Fasteners, h.What))
             ?? Well(Joints[h.What] with { IsStripped = false }, Sheet.Fasteners[h.What]),
         Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
-        Pours h => Pour(Known(Sheet.Fluids, h.What), h.Amount),
+        Brings h => Well(this with { Cans = Cans.SetItem(h.Can, new(Known(Sheet.Fluids, h.Of).Id, Cans.TryGetValue(h.Can, out var can)
+            ? can.Left : h.Holds, h.To)) }),
+        Pours h => h.Can.Length == 0 ? Pour(Known(Sheet.Fluids, h.What), h.Amount)
+            : PourFrom(Known(Cans, h.Can), Known(Sheet.Fluids, h.What), h),
         SucksOut h => SuckOut(Known(Brakes, h.What), h.What),
         TopsUp h => TopUp(Known(Brakes, h.What), h.What),
         Strokes h => Stroke(Known(Sheet.Fasteners, h.What), h.Count),

@@ -144,6 +144,50 @@ public sealed class HeatTests
     }
 
     [Fact]
+    public void Out_of_a_can_comes_what_is_in_it_where_it_stands()
+    {
+        Hand By(string who, Hand hand) => hand with { By = who };
+        Do(0, new TakesOff("bonnet"), new TakesOff("engine-cover"), new TakesOff("oil-filler-cap"), new DrawsOff("engine-oil", L(2)),
+            new Brings("Blue can", "engine-oil", L(1.5m), Place.Side), By("Iona", new Goes(Place.Top)));
+        Assert.EndsWith("it stands at the Side, and Iona is at the Top",
+            Assert.Single(Do(0, By("Iona", new Pours("engine-oil", L(1), "Blue can")))).Says);
+        // Carried, it keeps what is left.
+        Assert.Empty(Do(0, new Brings("Blue can", "engine-oil", L(9), Place.Top), By("Iona", new Pours("engine-oil", L(1), "Blue can"))));
+        Assert.Equal((L(0.5m), L(5.4m - 0.448m)), (_vehicle.Cans["Blue can"].Left, _vehicle.Fluids["engine-oil"].Inside));
+        Assert.Equal("only 0.50 L is in it", Assert.Single(Do(0, new Pours("engine-oil", L(0.6m), "Blue can"))).Says);
+        Assert.Throws<ArgumentException>(() => _vehicle.Answer(new Pours("engine-oil", L(1), "No such can"), Eight));
+        var ostler = Vehicle.AsItComes(BothWalk.Sheets["ostler-brae-28d"], Eight);
+        foreach (var hand in new Hand[] { new TakesOff("bonnet"), new TakesOff("oil-filler-cap"),
+            new Brings("Gear oil", "gearbox-oil", L(1), Place.Top) })
+            ostler = ostler.Answer(hand, Eight).Vehicle;
+        Assert.Equal(HarmKind.WrongOil, Assert.Single(ostler.Answer(new Pours("engine-oil", L(0.1m), "Gear oil"), Eight).Harms).Kind);
+    }
+
+    // It passes from 35 N·m; half of that still presses the faces together.
+    [Theory]
+    [InlineData(17.4, LeakGrade.Drip)]
+    [InlineData(17.5, LeakGrade.Weep)]
+    [InlineData(35, null)]
+    public void A_joint_weeps_or_drips_by_how_loose_it_is(double nm, LeakGrade? grade)
+    {
+        Do(0, new WasReallyTightenedTo("engine-drain-plug", Quantity<Torque>.Of((decimal)nm, Torque.NewtonMetre)));
+        Assert.Equal(grade, _vehicle.LeakAt("engine-drain-plug")?.Grade);
+        Assert.Equal(grade, _vehicle.Answer(new Starts(), Eight).Harms.SingleOrDefault()?.Grade);
+    }
+
+    // 1.4 L between the marks: half of that above the top mark froths, twice of it finds a seal.
+    [Theory]
+    [InlineData(0.7, "")]
+    [InlineData(0.8, "it froths")]
+    [InlineData(2.9, "it blows a seal")]
+    public void Too_much_froths_and_then_blows_a_seal(double litres, string says)
+    {
+        Do(0, new TakesOff("bonnet"), new TakesOff("engine-cover"), new TakesOff("oil-filler-cap"),
+            new Pours("engine-oil", L((decimal)litres)), new PutsOn("oil-filler-cap"));
+        Assert.Equal(says, _vehicle.Answer(new Starts(), Eight).Harms.SingleOrDefault()?.Says ?? "");
+    }
+
+    [Fact]
     public void A_stick_that_is_misread_shows_what_is_read_and_not_what_is()
     {
         Do(0, new MisreadStick("engine-oil", -0.1m));
