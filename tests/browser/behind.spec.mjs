@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after, heading, key, signIn, usualPress } from './lift.mjs';
+import { after, heading, key, openWith, signIn, usualPress } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // A workshop of its own: what is made wrong with a vehicle here is nobody else's trouble.
@@ -14,21 +14,6 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => server.kill());
 test.use({ baseURL: `http://localhost:${PORT}` });
-
-async function openWith(page, plate, odometer, jobs) {
-  await page.goto(`/intake?plate=${plate}`);
-  for (const job of await page.locator('input[name=job]').evaluateAll((boxes) => boxes.map((b) => b.value))) {
-    const box = page.locator(`input[name=job][value=${job}]`);
-    if ((await box.isChecked()) === jobs.includes(job)) continue;
-    const before = await page.locator('#composed').innerText();
-    await box.setChecked(jobs.includes(job), { force: true });
-    await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
-  }
-  for (const why of await page.locator('input[name^=drop-]').all()) if (await why.isVisible()) await why.fill('Next week');
-  await page.getByLabel('Odometer').fill(odometer);
-  await after(page, () => page.getByRole('button', { name: 'Open the card' }).click());
-  return Number(page.url().match(/lift\/(\d+)/)[1]);
-}
 
 // By the usual press until a step whose title fits is there.
 async function upTo(page, title, seen) {

@@ -44,22 +44,27 @@ export async function key(page, name) {
 
 export const title = (page) => page.locator('main h1').innerText();
 
-/** From the yard to the first wheel of a card that only changes HD-04's brake fluid; gives the card's number. */
-export async function toTheFirstWheel(page) {
-  await bookIn(page, 'MG-DOT4-1', 2);
-  await page.goto('/intake?plate=HD-04');
+/** From the yard to the first step of a new card for a vehicle with just these jobs; gives the card's number. */
+export async function openWith(page, plate, odometer, jobs) {
+  await page.goto(`/intake?plate=${plate}`);
   for (const job of await page.locator('input[name=job]').evaluateAll((boxes) => boxes.map((b) => b.value))) {
     const box = page.locator(`input[name=job][value=${job}]`);
-    if ((await box.isChecked()) === (job === 'brake-fluid')) continue;
+    if ((await box.isChecked()) === jobs.includes(job)) continue;
     const before = await page.locator('#composed').innerText();
-    await box.setChecked(job === 'brake-fluid', { force: true });
+    await box.setChecked(jobs.includes(job), { force: true });
     await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
   }
   for (const why of await page.locator('input[name^=drop-]').all()) if (await why.isVisible()) await why.fill('Next week, with the oil');
-  await page.getByLabel('Odometer').fill('121900');
+  await page.getByLabel('Odometer').fill(odometer);
   await page.getByRole('button', { name: 'Open the card' }).click();
   await expect(page).toHaveURL(/\/lift\/\d+/);
-  const card = Number(page.url().match(/lift\/(\d+)/)[1]);
+  return Number(page.url().match(/lift\/(\d+)/)[1]);
+}
+
+/** From the yard to the first wheel of a card that only changes HD-04's brake fluid; gives the card's number. */
+export async function toTheFirstWheel(page) {
+  await bookIn(page, 'MG-DOT4-1', 2);
+  const card = await openWith(page, 'HD-04', '121900', ['brake-fluid']);
   for (let presses = 0; presses < 12 && !(await title(page)).includes('bleed until'); presses++) {
     const now = await title(page);
     if (await page.locator('#kit').count()) {
