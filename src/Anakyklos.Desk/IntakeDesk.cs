@@ -63,10 +63,11 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
                 "Finish and sign it, or make it void, before another is opened."));
         if (reading.Refusals.Count > 0)
             return (visit, null);
+        var workshop = settings.Read();
         var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value,
-            vehicle.Use, settings.Read().School, SealsUsedAgain(vehicle.Plate),
+            vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
-            visit.Stops.Count > 0 ? visit.Stops : null);
+            visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }

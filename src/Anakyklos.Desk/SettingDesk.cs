@@ -28,9 +28,15 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     private const decimal UsualAccuracy = 4;
     private const int FarthestCelsius = 70;
 
-    /// <summary>Sets how high the workshop fills; a word that is no school leaves it to each sheet.</summary>
-    public Task<int> SetSchool(string? school) =>
-        settings.Write(settings.Read() with { School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null });
+    /// <summary>Sets how high the workshop fills, and how much on one reading; a word that is no school leaves the height to each sheet
+    /// and the stages to halves.</summary>
+    /// <param name="school">The name of a <see cref="TargetSchool"/>.</param>
+    /// <param name="stages">The name of one of <see cref="PourStages"/>.</param>
+    public Task<int> SetSchool(string? school, string? stages) => settings.Write(settings.Read() with
+    {
+        School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null,
+        Stages = Enum.TryParse<PourStages>(stages, out var p) && Enum.IsDefined(p) ? p : PourStages.ByHalves,
+    });
 
     /// <summary>Sets a rule beside the maker's, or takes it away when both fields are empty.</summary>
     /// <param name="plate">The vehicle, or empty for the depot's rule for all.</param>

@@ -27,6 +27,20 @@ public class LevelTests
     public void A_level_is_said_to_the_nearest_eighth(double fraction, string words) =>
         Assert.Equal(words, new Level((decimal)fraction).ToString());
 
+    // 0.5 L between the marks: a workshop that pours what is missing pours it in one, another half of the span at most.
+    [Theory]
+    [InlineData(PourStages.InOne, 0, 0.5)]
+    [InlineData(PourStages.InOne, -0.5, 0.75)]
+    [InlineData(PourStages.InOne, 0.4, 0.3)]
+    [InlineData(PourStages.ByHalves, 0, 0.25)]
+    [InlineData(PourStages.ByHalves, 0.6, 0.2)]
+    public void What_is_missing_goes_in_by_halves_or_in_one(PourStages stages, double level, double litres)
+    {
+        var fill = new DipstickFill(L(4), L(0.5m), L(0.1m), TargetSchool.TopMark, stages);
+        Assert.Equal(L((decimal)litres), fill.After(new((decimal)level)).Amount);
+        Assert.Equal((false, true), (fill.IsMoreThanHalf(L(0.25m)), fill.IsMoreThanHalf(L(0.26m))));
+    }
+
     [Theory]
     [InlineData("top", 1)]
     [InlineData(" Bottom ", 0)]

@@ -203,11 +203,11 @@ public class NoHarmTests
     public void Advice_never_leads_past_the_mark_never_warns_of_itself_and_ends(double betweenLitres, double finest)
     {
         var between = (decimal)betweenLitres;
-        foreach (var school in Enum.GetValues<TargetSchool>())
+        foreach (var (school, stages) in Enum.GetValues<TargetSchool>().SelectMany(s => Enum.GetValues<PourStages>().Select(p => (s, p))))
             foreach (var unit in new[] { Volume.Litre, Volume.Quart, Volume.FluidOunce })
                 for (var start = -1m; start <= 2m; start += 0.01m)
                 {
-                    var fill = new DipstickFill(L(between * 8), L(between), L(between / 4), school);
+                    var fill = new DipstickFill(L(between * 8), L(between), L(between / 4), school, stages);
                     Assert.Equal(L((decimal)finest), fill.Finest);
                     // What is poured is what the page says in that unit; what the stick shows follows from it.
                     var (level, poured, turns) = (start, fill.Book - fill.Between * (1 - start), 0);

@@ -104,6 +104,23 @@ public sealed class RecordTests
         Assert.All(Record.Tightened, t => Assert.Equal(RecordState.Done, t.State));
     }
 
+    // From the bottom mark to three quarters are 1.05 L, more than half of the 1.4 between the marks.
+    [Theory]
+    [InlineData(PourStages.InOne, 1.05, true)]
+    [InlineData(PourStages.ByHalves, 0.70, false)]
+    public void That_it_was_topped_up_in_one_stands_on_it_where_it_was(PourStages stages, double first, bool inOne)
+    {
+        var bench = new Workbench(stages: stages);
+        bench.WorkUpTo("level");
+        bench.Do(new ReadGauge("level", new(0)));
+        Assert.Equal(L((decimal)first), bench.Card.FillOf("engine-oil").After(new(0)).Amount);
+        bench.Do(UsualPress.Of(bench.Card, bench.Card.Step("level")!));
+        bench.Wait(5);
+        bench.Do(new ReadGauge("level", new(0.75m)));
+        bench.WorkUpTo();
+        Assert.Equal(inOne, Assert.Single(ServiceRecord.Of(bench.Card).Filled).IsInOne);
+    }
+
     [Fact]
     public void Checks_and_bleed_screws_stand_on_it_with_their_readings_and_a_level_by_no_marks_names_no_school()
     {

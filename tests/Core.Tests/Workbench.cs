@@ -22,11 +22,12 @@ internal sealed class Workbench
     internal static readonly string SheetText = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
     internal static readonly ModelSheet Courier = SheetReader.Read(SheetText).Sheet!;
 
-    internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<PartId, int>? seals = null)
+    internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<PartId, int>? seals = null,
+        PourStages stages = PourStages.ByHalves)
     {
         var opened = new CardOpened("HD-07", Courier.Id, Courier.Revision, ["engine-oil-and-filter"],
             CardPlanner.Compose(Courier, ["engine-oil-and-filter"]),
-            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<PartId, int>());
+            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<PartId, int>(), Stages: stages);
         Card = JobCard.Replay(Courier, [new(1, Now, Iona, Guid.NewGuid(), opened)]);
     }
 

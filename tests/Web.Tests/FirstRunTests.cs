@@ -1,4 +1,7 @@
 using System.Net;
+using Microsoft.Extensions.DependencyInjection;
+using Anakyklos.Storage;
+using Anakyklos.Core.Filling;
 
 namespace Anakyklos.Web.Tests;
 
@@ -36,8 +39,14 @@ public class FirstRunTests
         await browser.Submit("form[action*='Person']", ("name", "Desk"), ("pin", "2222"), ("role", "Viewer"));
         await browser.Submit("form[action*='Wrench']", ("name", "W1"), ("low", "60 Nm"), ("high", "5 Nm"), ("step", "1"));
         Assert.Contains("Add the unit", browser.Text);
-        await browser.Submit("form[action*='School']", ("school", "TopMark"));
+        await browser.Submit("form[action*='School']", ("school", "TopMark"), ("stages", "InOne"));
         Assert.Equal("TopMark", browser.Page.QuerySelector("[name=school]:checked")!.GetAttribute("value"));
+        Assert.Equal("InOne", browser.Page.QuerySelector("[name=stages]:checked")!.GetAttribute("value"));
+
+        await browser.Get("/intake");
+        await browser.Submit("main form", ("plate", ""), ("newPlate", "qg-2"), ("year", "2020"), ("task", "Milk"), ("odometer", "900 km"));
+        var opened = host.Services.GetRequiredService<CardStore>().Find(long.Parse(browser.Address.Segments[2]))!.Opened;
+        Assert.Equal((TargetSchool.TopMark, PourStages.InOne), (opened.School, opened.Stages));
 
         await other.Get("/signin");
         var desk = other.Page.QuerySelectorAll("[name=person]").Select(p => p.GetAttribute("value")!)

@@ -50,10 +50,11 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Hours">Running hours at intake, or null.</param>
 /// <param name="LeftForLater">Jobs that were due and are not done this time; null for none.</param>
 /// <param name="Carried">Stops of earlier cards that are not mended; null for none.</param>
+/// <param name="Stages">How much the workshop tops up on one reading.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
-        IReadOnlyList<StopCarried>? Carried = null) : CardEvent;
+        IReadOnlyList<StopCarried>? Carried = null, PourStages Stages = PourStages.ByHalves) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

@@ -15,6 +15,16 @@ public enum TargetSchool
     LittleUnder,
 }
 
+/// <summary>How much a workshop tops up on one reading.</summary>
+public enum PourStages
+{
+    /// <summary>At most half of what lies between the marks: a misread stick then cannot overfill.</summary>
+    ByHalves,
+
+    /// <summary>All that is missing to the target.</summary>
+    InOne,
+}
+
 /// <summary>A place on the dipstick: 0 is the bottom mark, 1 the top mark; below and above are possible.</summary>
 /// <param name="Fraction">From −1 to 2; a reading further out is not on the stick.</param>
 public readonly record struct Level(decimal Fraction) : IComparable<Level>
@@ -85,7 +95,9 @@ public readonly record struct FillAdvice(FillVerdict Verdict, Quantity<Volume> A
 /// <param name="Between">What lies between the marks.</param>
 /// <param name="Tolerance">By how much the sum may pass the book amount without a word.</param>
 /// <param name="School">Where to stop.</param>
-public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Between, Quantity<Volume> Tolerance, TargetSchool School)
+/// <param name="Stages">How much goes in on one reading.</param>
+public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Between, Quantity<Volume> Tolerance, TargetSchool School,
+    PourStages Stages = PourStages.ByHalves)
 {
     /// <summary>The finest amount that a can shows: 0.05 L.</summary>
     public static readonly Quantity<Volume> Graduation = Quantity<Volume>.Of(0.05m, Volume.Litre);
@@ -104,8 +116,7 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     // A reading this little above the top mark is at the mark: no eye tells the two apart.
     private const decimal AtTop = 0.02m;
 
-    // Nothing larger than half the span goes in on one reading: a misread stick then cannot overfill.
-    private const decimal LargestStage = 0.5m;
+    private const decimal HalfTheSpan = 0.5m;
 
     /// <summary>Where to stop.</summary>
     public Level Target => new(School switch { TargetSchool.TopMark => 1m, TargetSchool.ThreeQuarters => 0.75m, _ => 0.9m });
@@ -138,9 +149,14 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
         }
         if (reading.Fraction >= Target.Fraction - Slack)
             return new(FillVerdict.Good, Quantity<Volume>.Zero, reading);
-        var amount = (Between * Math.Min(Target.Fraction - reading.Fraction, LargestStage)).DownTo(Finest);
+        var missing = Target.Fraction - reading.Fraction;
+        var amount = (Between * (Stages == PourStages.ByHalves ? Math.Min(missing, HalfTheSpan) : missing)).DownTo(Finest);
         return amount == Quantity<Volume>.Zero ? new(FillVerdict.Good, amount, reading) : Move(FillVerdict.Pour, reading, amount, 1);
     }
+
+    /// <summary>Whether an amount is more than a workshop that tops up by halves pours on one reading.</summary>
+    /// <param name="amount">What was poured.</param>
+    public bool IsMoreThanHalf(Quantity<Volume> amount) => amount > Between * HalfTheSpan;
 
     private FillAdvice Move(FillVerdict verdict, Level from, Quantity<Volume> amount, int direction) =>
         new(verdict, amount, new(from.Fraction + direction * (amount / Between)));

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -39,8 +40,9 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="CameOut">What was measured coming out; null when it was not.</param>
 /// <param name="Level">The last level read; null when none was.</param>
 /// <param name="School">Where between the marks this workshop fills to; null where no marks are read.</param>
+/// <param name="IsInOne">More than half the span was topped up on one reading, as this workshop does.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
-    Level? Level, TargetSchool? School);
+    Level? Level, TargetSchool? School, bool IsInOne = false);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -153,7 +155,9 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
     {
         var state = card.Fluid(fluid.Id);
         return new(fluid.Name, card.OilInHand(fluid.Id)?.Product ?? "", state.Poured, fluid.Amount.Value, state.CameOut, state.Level,
-            card.FillsByMarks(fluid.Id) ? card.FillOf(fluid.Id).School : null);
+            card.FillsByMarks(fluid.Id) ? card.FillOf(fluid.Id).School : null,
+            card.FillsByMarks(fluid.Id) && card.FillOf(fluid.Id) is { Stages: PourStages.InOne } fill && card.HappenedAt("gauge")
+                .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)));
     }
 
     private static FittedLine Line(JobCard card, Part part)

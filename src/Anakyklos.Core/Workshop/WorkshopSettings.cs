@@ -13,8 +13,9 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Wrenches">Its torque wrenches.</param>
 /// <param name="Coldest">Lowest outdoor temperature of the place, in °C; null when oils are not to be checked for it.</param>
 /// <param name="Hottest">Highest outdoor temperature, in °C.</param>
+/// <param name="Stages">How much it tops up on one reading.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
-    int? Hottest = null)
+    int? Hottest = null, PourStages Stages = PourStages.ByHalves)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);

@@ -37,9 +37,9 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
 
     public void OnGet(string? said) => Said = said is { Length: < 200 } ? said : "";
 
-    public async Task<IActionResult> OnPostSchoolAsync(string? school)
+    public async Task<IActionResult> OnPostSchoolAsync(string? school, string? stages)
     {
-        await desk.SetSchool(school);
+        await desk.SetSchool(school, stages);
         return RedirectToPage();
     }
 
