@@ -1,7 +1,7 @@
 using System.Net;
-using Microsoft.Extensions.DependencyInjection;
-using Anakyklos.Storage;
 using Anakyklos.Core.Filling;
+using Anakyklos.Storage;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Anakyklos.Web.Tests;
 
