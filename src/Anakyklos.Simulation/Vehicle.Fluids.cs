@@ -8,13 +8,14 @@ public sealed partial record Vehicle
 {
     /// <summary>Where a gauge shows the fluid: 0 is the bottom mark, 1 the top mark.</summary>
     /// <param name="fluid">A fluid with marks.</param>
-    /// <returns>The place as a share of the way between the marks; the amount of the sheet with a full filter stands at 1.</returns>
+    /// <returns>The place as a share of the way between the marks; what the sheet gives for the top mark, or its amount, with a full filter
+    /// stands at 1.</returns>
     /// <exception cref="ArgumentException">It has no marks.</exception>
     public decimal LevelOf(FluidId fluid)
     {
         var system = Known(Sheet.Fluids, fluid);
         var between = system.BetweenMarks?.Value ?? throw new ArgumentException($"{system.Name} has no marks.", nameof(fluid));
-        return 1 - (system.Amount.Value - FilterOf(Sheet, system) - Fluids[fluid].Inside) / between;
+        return 1 - ((system.AtTopMark ?? system.Amount).Value - FilterOf(Sheet, system) - Fluids[fluid].Inside) / between;
     }
 
     /// <summary>What somebody who dips it reads: where it stands, unless the stick is misread.</summary>

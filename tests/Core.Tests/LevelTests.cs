@@ -41,6 +41,20 @@ public class LevelTests
         Assert.Equal((false, true), (fill.IsMoreThanHalf(L(0.25m)), fill.IsMoreThanHalf(L(0.26m))));
     }
 
+    // Marks that say "5.0 and 6.0 L in the engine", and a book that says 5.8: the book is four fifths of the way, and the first pour is 5.
+    [Fact]
+    public void Marks_that_carry_amounts_are_not_moved_by_the_book()
+    {
+        DipstickFill At(TargetSchool school) => new(L(5.8m), L(1), L(0.1m), school, PourStages.InOne, L(6));
+        Assert.Equal((L(5), L(5)), (At(TargetSchool.TopMark).FirstPour, At(TargetSchool.ThreeQuarters).FirstPour));
+        Assert.Equal(0.8m, At(TargetSchool.TopMark).Warn(L(5), L(0.8m), null, L(0)).Reaches.Fraction);
+        // To the top mark goes more than the book says, and that is no warning; past the mark is one.
+        Assert.Equal((L(6), L(5.8m)), (At(TargetSchool.TopMark).InAll, At(TargetSchool.ThreeQuarters).InAll));
+        Assert.Equal(new PourWarning(false, false, new(1)), At(TargetSchool.TopMark).Warn(L(5), L(1), new(0), L(0)));
+        Assert.True(At(TargetSchool.TopMark).Warn(L(5), L(1.05m), new(0), L(0)).PassesTop);
+        Assert.True(At(TargetSchool.ThreeQuarters).Warn(L(5), L(0.95m), new(0), L(0)).OverBook);
+    }
+
     [Theory]
     [InlineData("top", 1)]
     [InlineData(" Bottom ", 0)]

@@ -17,6 +17,28 @@ public class SheetTests
 
     private static int LineOf(string part) => Text[..Text.IndexOf(part, StringComparison.Ordinal)].Count(c => c == '\n') + 1;
 
+    // The book amount of 6.4 L stands 0.2 L under the top mark here: the first pour of 5.2 L reaches the bottom mark.
+    [Theory]
+    [InlineData("6.6 L", "")]
+    [InlineData("4.9 L", "fluids.engine-oil.safeToStart fluids.engine-oil.atTopMark")]
+    [InlineData("7.9 L", "fluids.engine-oil.atTopMark")]
+    public void A_top_mark_may_carry_an_amount_of_its_own_near_the_book(string top, string wrong)
+    {
+        var read = SheetReader.Read(Workbench.SheetText.Replace("\"reading\": {",
+            $$"""
+            "atTopMark": { "is": "{{top}}", "from": "wm", "at": "p. 59" },
+            "reading": {
+            """, StringComparison.Ordinal));
+        Assert.Equal(wrong, string.Join(" ", read.Errors.Select(e => e.Field)));
+        if (read.Sheet is not { } sheet)
+            return;
+        JobId[] oil = ["engine-oil-and-filter"];
+        var card = Rehearsal.CardWalk.Open(sheet, oil, Planning.CardPlanner.Compose(sheet, oil));
+        Assert.Equal(Workbench.L(5.2m), card.Wanted("engine-oil"));
+        Assert.Equal(new Filling.Level(1), new Filling.Level(card.FillOf("engine-oil").Warn(Workbench.L(5.2m), Workbench.L(1.4m), null,
+            Workbench.L(0)).Reaches.Fraction));
+    }
+
     [Fact]
     public void The_demo_sheet_reads_without_a_complaint()
     {

@@ -54,7 +54,8 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
-        IReadOnlyList<StopCarried>? Carried = null, PourStages Stages = PourStages.ByHalves) : CardEvent;
+        IReadOnlyList<StopCarried>? Carried = null,
+        [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] PourStages Stages = PourStages.ByHalves) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

@@ -159,7 +159,7 @@ public sealed partial class JobCard
     {
         var f = Sheet.Fluids[fluid];
         var between = f.BetweenMarks ?? throw new ArgumentException($"{f.Name} has no gauge.", nameof(fluid));
-        return new(f.Amount.Value, between.Value, f.Tolerance.Value, Opened.School ?? f.Target, Opened.Stages);
+        return new(f.Amount.Value, between.Value, f.Tolerance.Value, Opened.School ?? f.Target, Opened.Stages, f.AtTopMark?.Value);
     }
 
     /// <summary>What was laid out for a fluid, or null.</summary>

@@ -88,16 +88,17 @@ public enum FillVerdict
 public readonly record struct FillAdvice(FillVerdict Verdict, Quantity<Volume> Amount, Level Reaches);
 
 /// <summary>
-/// The arithmetic of filling by dipstick. The book amount reaches the top mark, filter included; the span between the marks holds a known
-/// volume.
+/// The arithmetic of filling by dipstick. The book amount reaches the top mark, filter included, unless the marks carry amounts of their
+/// own; the span between the marks holds a known volume.
 /// </summary>
-/// <param name="Book">The amount with filter that reaches the top mark.</param>
+/// <param name="Book">The amount with filter that the book gives.</param>
 /// <param name="Between">What lies between the marks.</param>
 /// <param name="Tolerance">By how much the sum may pass the book amount without a word.</param>
 /// <param name="School">Where to stop.</param>
 /// <param name="Stages">How much goes in on one reading.</param>
+/// <param name="AtTop">What is in, filter included, where it stands at the top mark; null where that is the book amount.</param>
 public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Between, Quantity<Volume> Tolerance, TargetSchool School,
-    PourStages Stages = PourStages.ByHalves)
+    PourStages Stages = PourStages.ByHalves, Quantity<Volume>? AtTop = null)
 {
     /// <summary>The finest amount that a can shows: 0.05 L.</summary>
     public static readonly Quantity<Volume> Graduation = Quantity<Volume>.Of(0.05m, Volume.Litre);
@@ -114,15 +115,21 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     private const decimal Slack = 0.1m;
 
     // A reading this little above the top mark is at the mark: no eye tells the two apart.
-    private const decimal AtTop = 0.02m;
+    private const decimal AtTheMark = 0.02m;
 
     private const decimal HalfTheSpan = 0.5m;
 
     /// <summary>Where to stop.</summary>
     public Level Target => new(School switch { TargetSchool.TopMark => 1m, TargetSchool.ThreeQuarters => 0.75m, _ => 0.9m });
 
+    /// <summary>What is in, filter included, at the top mark.</summary>
+    public Quantity<Volume> Top => AtTop ?? Book;
+
     /// <summary>The first pour into an empty sump: what should reach the bottom mark, rounded down to <see cref="Finest"/>.</summary>
-    public Quantity<Volume> FirstPour => (Book - Between).DownTo(Finest);
+    public Quantity<Volume> FirstPour => (Top - Between).DownTo(Finest);
+
+    /// <summary>What goes in altogether: the book amount, or what the target of this workshop takes where that is more.</summary>
+    public Quantity<Volume> InAll => Top - Between * (1 - Target.Fraction) is var aim && aim > Book ? aim : Book;
 
     /// <summary>
     /// The finest amount that counts between these marks: the largest that is no more than a tenth of the span, so that what is missing can
@@ -141,7 +148,7 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     {
         if (!reading.IsOnStick)
             throw new ArgumentOutOfRangeException(nameof(reading), "The level must lie between −1 and 2.");
-        if (reading.Fraction > 1m + AtTop)
+        if (reading.Fraction > 1m + AtTheMark)
         {
             var much = Between * (reading.Fraction - Target.Fraction);
             var whole = much.DownTo(Finest);
@@ -169,8 +176,8 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     /// <returns>What it would pass, and where the level would stand.</returns>
     public PourWarning Warn(Quantity<Volume> poured, Quantity<Volume> next, Level? level, Quantity<Volume> sinceReading)
     {
-        var top = level is { } l ? l.Fraction + (sinceReading + next) / Between : 1m + (poured + next - Book) / Between;
-        return new(PassesTop: top > 1.001m, OverBook: poured + next > Book + Tolerance, Reaches: new(top));
+        var top = level is { } l ? l.Fraction + (sinceReading + next) / Between : 1m + (poured + next - Top) / Between;
+        return new(PassesTop: top > 1.001m, OverBook: poured + next > InAll + Tolerance, Reaches: new(top));
     }
 }
 

@@ -22,6 +22,7 @@ public static class SheetValues
             value is { Disputed.Count: > 0 } ? [new(of, say(value.Value), value.From, value.Disputed)] : [];
         return sheet.Fluids.Values.SelectMany(f => One($"{f.Name}, amount", f.Amount, v => v.ToString())
                 .Concat(One($"{f.Name}, between the marks", f.BetweenMarks, v => v.ToString()))
+                .Concat(One($"{f.Name}, at the top mark", f.AtTopMark, v => v.ToString()))
                 .Concat(One($"{f.Name}, grades", f.Grades, g => string.Join(" or ", g)))
                 .Concat(One($"{f.Name}, approvals", f.Approvals, g => string.Join(" or ", g))))
             .Concat(sheet.Fasteners.Values.SelectMany(f => One($"{f.Name}, tightening torque", f.Tightening, Say)))

@@ -302,6 +302,9 @@ public sealed record FluidSystem
     /// <summary>What lies between the marks of the gauge; null for what has none.</summary>
     public Sourced<Quantity<Volume>>? BetweenMarks { get; init; }
 
+    /// <summary>What is in, filter included, where it stands at the top mark; null where that is the amount.</summary>
+    public Sourced<Quantity<Volume>>? AtTopMark { get; init; }
+
     /// <summary>How the level is read, such as "warm, on level ground"; null for what has no gauge.</summary>
     public Sourced<string>? Reading { get; init; }
 

@@ -173,7 +173,10 @@ internal static partial class SheetCheck
             if (between <= Quantity<Volume>.Zero || between > book * 0.5m)
                 yield return ($"{path}.betweenMarks",
                     $"{between} between the marks does not go with {book} in all: it should be above 0 and at most half of it.");
-            var first = new DipstickFill(book, between, f.Tolerance.Value, f.Target).FirstPour;
+            if (f.AtTopMark?.Value is { } top && (top < book - between || top > book + between))
+                yield return ($"{path}.atTopMark",
+                    $"{top} at the top mark does not go with {book} in all: the book amount should stand near the marks.");
+            var first = new DipstickFill(book, between, f.Tolerance.Value, f.Target, AtTop: f.AtTopMark?.Value).FirstPour;
             if (f.SafeToStart?.Value is { } safe && (safe <= Quantity<Volume>.Zero || safe > first))
                 yield return ($"{path}.safeToStart",
                     $"{safe} cannot be the safe amount: the first pour brings {first}, which must be enough to start.");

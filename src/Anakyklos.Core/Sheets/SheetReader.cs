@@ -136,6 +136,7 @@ public static class SheetReader
             Tolerance = c.Sourced("tolerance", v => v.Amount<Volume>("is")),
             SafeToStart = c.Has("safeToStart") ? c.Sourced("safeToStart", v => v.Amount<Volume>("is")) : null,
             BetweenMarks = marked ? c.Sourced("betweenMarks", v => v.Amount<Volume>("is")) : null,
+            AtTopMark = marked && c.Has("atTopMark") ? c.Sourced("atTopMark", v => v.Amount<Volume>("is")) : null,
             Reading = marked ? c.Sourced("reading", v => v.Text("is")) : null,
             SettleAfterPour = marked ? c.Duration("settleAfterPour") ?? TimeSpan.Zero : TimeSpan.Zero,
             Target = marked ? c.Word<TargetSchool>("target") : default,
