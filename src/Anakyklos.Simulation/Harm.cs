@@ -33,6 +33,9 @@ public enum HarmKind
     /// <summary>The vehicle was driven with something open or loose, or while it was held.</summary>
     DrivenOpen,
 
+    /// <summary>A reservoir ran empty while it was pumped from: there is air in the line.</summary>
+    AirDrawn,
+
     /// <summary>The vehicle was driven with a pedal that goes to the floor.</summary>
     SoftPedal,
 

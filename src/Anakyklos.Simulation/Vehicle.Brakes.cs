@@ -58,7 +58,9 @@ public sealed partial record Vehicle
             else
                 line = line with { Air = line.Air + 1 };
         var next = brake with { Reservoir = reservoir, Lines = brake.Lines.SetItem(screw.Id, line) };
-        return Well(this with { Brakes = Brakes.SetItem(spec.Fluid, next) });
+        Harm[] harms = line.Air > brake.Lines[screw.Id].Air
+            ? [new(HarmKind.AirDrawn, Sheet.Fluids[spec.Fluid].Name, "the reservoir is empty")] : [];
+        return new(this with { Brakes = Brakes.SetItem(spec.Fluid, next) }, harms);
     }
 }
 

@@ -14,7 +14,7 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class AgainstTheGrainTests
 {
     private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+        "swap", "wrong", "settle", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -58,6 +58,8 @@ public sealed class AgainstTheGrainTests
                 "Plug is seized")),
             "stop" => walk.Try(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye, "Slivers")),
             "back" when card.LastPressOf(walk.By.Id) is { } last => walk.Try(new TakeBack(last.Seq)),
+            "settle" when card.Steps.FirstOrDefault(s => card.IsOverTorqued(s.Id)) is { } far =>
+                walk.Try(new SettleOverTorque(far.Id, "Thread is good"), BothWalk.Una),
             "wrong" => walk.GoesWrong(random),
             "swap" => walk.Swap(),
             "cold" when !walk.Vehicle.IsHot => walk.Try(new FeelCold()),

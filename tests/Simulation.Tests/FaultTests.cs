@@ -188,7 +188,7 @@ public sealed class FaultTests
         Do(new Strokes(screw, 3));
         Assert.Equal((false, true), vehicle.HoseAt(screw));
         Assert.False(vehicle.IsFull("brake-fluid"));
-        Do(new Strokes(screw, 2));
+        Assert.Equal((HarmKind.AirDrawn, "the reservoir is empty"), Only(Do(new Strokes(screw, 2))));
         Assert.Equal((true, true), vehicle.HoseAt(screw));
         Do(new Tightens(screw));
         Assert.True(vehicle.PedalIsSoft);
