@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
@@ -14,7 +15,7 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class AgainstTheGrainTests
 {
     private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "swap", "wrong", "settle", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+        "swap", "wrong", "strokes", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -35,7 +36,9 @@ public sealed class AgainstTheGrainTests
             if (walk.Ailing(random) is var fault && walk.Vehicle.Faults.All(f => f.GetType() != fault.GetType()))
                 walk.Happens(fault);
         for (var presses = 0; presses < 90 && walk.Card.Next is not null; presses++)
-            if (random.Next(4) == 0)
+            if (walk.Card.Steps.FirstOrDefault(s => walk.Card.IsOverTorqued(s.Id)) is { } far && random.Next(3) == 0)
+                walk.Try(new SettleOverTorque(far.Id, "Thread is good"), BothWalk.Una);
+            else if (random.Next(4) == 0)
                 Stray(walk, random);
             else
                 walk.GoOn();
@@ -58,8 +61,7 @@ public sealed class AgainstTheGrainTests
                 "Plug is seized")),
             "stop" => walk.Try(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye, "Slivers")),
             "back" when card.LastPressOf(walk.By.Id) is { } last => walk.Try(new TakeBack(last.Seq)),
-            "settle" when card.Steps.FirstOrDefault(s => card.IsOverTorqued(s.Id)) is { } far =>
-                walk.Try(new SettleOverTorque(far.Id, "Thread is good"), BothWalk.Una),
+            "strokes" when step.Kind == StepKind.Bleed => walk.Try(new MakeStrokes(step.Id, 1 + random.Next(15))),
             "wrong" => walk.GoesWrong(random),
             "swap" => walk.Swap(),
             "cold" when !walk.Vehicle.IsHot => walk.Try(new FeelCold()),
