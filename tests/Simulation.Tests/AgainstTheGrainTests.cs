@@ -15,7 +15,7 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class AgainstTheGrainTests
 {
     private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "swap", "wrong", "strokes", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -38,6 +38,8 @@ public sealed class AgainstTheGrainTests
         for (var presses = 0; presses < 90 && walk.Card.Next is not null; presses++)
             if (walk.Card.Steps.FirstOrDefault(s => walk.Card.IsOverTorqued(s.Id)) is { } far && random.Next(3) == 0)
                 walk.Try(new SettleOverTorque(far.Id, "Thread is good"), BothWalk.Una);
+            else if (walk.Card.Next is { Kind: StepKind.Bleed } wheel && random.Next(6) == 0)
+                walk.Try(new MakeStrokes(wheel.Id, 1 + random.Next(15)));
             else if (random.Next(4) == 0)
                 Stray(walk, random);
             else
@@ -61,7 +63,6 @@ public sealed class AgainstTheGrainTests
                 "Plug is seized")),
             "stop" => walk.Try(new NoteFinding(any.Id, random.Next(2) == 0 ? FindingGrade.Stop : FindingGrade.KeepAnEye, "Slivers")),
             "back" when card.LastPressOf(walk.By.Id) is { } last => walk.Try(new TakeBack(last.Seq)),
-            "strokes" when step.Kind == StepKind.Bleed => walk.Try(new MakeStrokes(step.Id, 1 + random.Next(15))),
             "wrong" => walk.GoesWrong(random),
             "swap" => walk.Swap(),
             "cold" when !walk.Vehicle.IsHot => walk.Try(new FeelCold()),
