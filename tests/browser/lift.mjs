@@ -77,6 +77,14 @@ export async function toTheFirstWheel(page) {
   return card;
 }
 
+/** What is done cold asks for a hand first, at the same step: says that it is cold, where it is asked. */
+export async function felt(page) {
+  const cold = page.getByRole('button', { name: 'It is cold to the hand' });
+  if (!(await cold.count())) return false;
+  await after(page, () => cold.click());
+  return true;
+}
+
 /** Presses until the step whose title begins so, sitting out the waits. */
 export async function workUpTo(page, begins, press) {
   for (let presses = 0; presses < 90; presses++) {
@@ -86,12 +94,7 @@ export async function workUpTo(page, begins, press) {
       await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
       continue;
     }
-    // What is done cold asks for a hand first, at the same step.
-    const cold = page.getByRole('button', { name: 'It is cold to the hand' });
-    if (await cold.count()) {
-      await after(page, () => cold.click());
-      continue;
-    }
+    if (await felt(page)) continue;
     await press();
     await expect
       .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { SOON, key, signIn, title } from './lift.mjs';
+import { SOON, felt, key, signIn, title } from './lift.mjs';
 
 const EIGHTH = readFileSync(new URL('./curlew-60.json', import.meta.url), 'utf8');
 const FULL = [
@@ -35,6 +35,10 @@ async function press(page, times) {
     const now = await title(page);
     if (await page.locator('.waiting-main').count()) {
       await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 30_000 });
+      n--;
+      continue;
+    }
+    if (await felt(page)) {
       n--;
       continue;
     }
