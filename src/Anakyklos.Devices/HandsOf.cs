@@ -37,6 +37,7 @@ public static class HandsOf
     {
         LiftMoved { Up: true } => [new Goes(Place.Side), new SetsArms(), new Raises()],
         LiftMoved => [new Goes(Place.Below), new ClearsBelow(), new Goes(Place.Side), new Lowers()],
+        PanEmptied p => vehicle.Pans.ContainsKey(PanName(p.Pan)) ? [new EmptiesPan(PanName(p.Pan))] : [],
         DeviationTaken { Kind: DeviationKind.NoReading } d => [new Tightens(card.Step(d.Step)!.What)],
         IStepEvent at => Step(card, card.Step(at.Step)!, e, vehicle),
         _ => [],
@@ -52,7 +53,7 @@ public static class HandsOf
         // What a wrench sent that hangs on this vehicle has happened to it already.
         ReadingTaken { Device: not null } when vehicle.Joints[step.What] is { IsIn: true, Torque: not null } => [],
         ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
-        Poured p => Poured(card.Sheet.Fluids[step.What], p.Amount.Value, vehicle, step.Place),
+        Poured p => Poured(card, step, p.Amount.Value, vehicle),
         TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],
         StrokesMade s => vehicle.Joints[step.What].IsIn ? [new Undoes(step.What), new Strokes(step.What, s.Strokes)]
             : [new Strokes(step.What, s.Strokes)],
@@ -76,10 +77,11 @@ public static class HandsOf
             { Lift: LiftMove.ReadyToLower } => [new ClearsBelow()],
             { Lift: LiftMove.Lowers } => [new Lowers()],
             { LooksOver: true } => [new ClearsAbove()],
-            { LetsOut: true } => [.. PanUnder(step.Place), new Undoes(what)],
+            { LetsOut: true } => [.. PanUnder(card, step, sheet.Fasteners[what].Drains!.Value), new Undoes(what)],
             // What holds oil back goes off over a pan.
             { Opens: true } when sheet.Fasteners.TryGetValue(what, out var fastener) =>
-                fastener.System is null ? [new Undoes(what)] : [.. PanUnder(step.Place), new Undoes(what)],
+                fastener.System is not { } system ? [new Undoes(what)]
+                    : [.. PanUnder(card, step, system), new Undoes(what)],
             { Opens: true } => [new TakesOff(what, done.Count)],
             // A reservoir is filled to its upper line when its cap goes on.
             { Closes: true } when step.Title.Contains("upper line", StringComparison.Ordinal) =>
@@ -94,25 +96,44 @@ public static class HandsOf
             _ when step.Id == "suck-out-reservoir" => [.. vehicle.Brakes.Keys.Where(f => sheet.Fluids[f].Through.All(vehicle.IsOff))
                 .Select(f => new SucksOut(f))],
             // Old oil goes into its drum, and the pan with it out of the way.
-            _ when step.Id == "used-oil" && vehicle.Joints.Values.All(j => j.IsIn) =>
-                [new Goes(Place.Below), new ClearsBelow(), new Goes(step.Place)],
+            { EmptiesPans: true } => [new Goes(Place.Below), new ClearsBelow(), new Goes(step.Place), .. vehicle.Pans
+                .Where(p => p.Value.In.Count > 0).Select(p => new EmptiesPan(p.Key))],
             _ => [],
         };
     }
 
-    // Whoever opens something that runs has put the pan under it before.
-    private static IEnumerable<Hand> PanUnder(Place from) => [new Goes(Place.Below), new SlidesPanUnder(), new Goes(from)];
+    // Whoever opens something that runs has put the pan under it before that the card names; without a kit he takes one that is large
+    // enough for everything.
+    private static IEnumerable<Hand> PanUnder(JobCard card, SheetStep step, FluidId fluid) =>
+        [new Goes(Place.Below), card.PanFor(step) is { } pan ? new SlidesPanUnder(card.Pans[pan].Holds, PanName(pan), fluid)
+            : new SlidesPanUnder(null, "Large pan", fluid), new Goes(step.Place)];
 
-    // The stores bring as many cans as are wanted; for the vehicle they are one.
-    private static readonly Quantity<Volume> Plenty = Quantity<Volume>.Of(60, Volume.Litre);
+    private static string PanName(int pan) => $"Pan {pan + 1}";
 
     // A little that is missing goes in by the cap, which is opened and shut for it; what may run out of a hole runs into a pan.
-    private static IReadOnlyList<Happening> Poured(FluidSystem fluid, Quantity<Volume> amount, Vehicle vehicle, Place at)
+    private static IReadOnlyList<Happening> Poured(JobCard card, SheetStep step, Quantity<Volume> amount, Vehicle vehicle)
     {
+        var fluid = card.Sheet.Fluids[step.What];
         var shut = fluid.Through.Where(a => !vehicle.IsOff(a)).ToList();
-        IEnumerable<Hand> before = fluid.FillBy == FillBy.Overflow ? PanUnder(at) : shut.Select(a => new TakesOff(a));
+        IEnumerable<Hand> before = fluid.FillBy == FillBy.Overflow ? PanUnder(card, step, fluid.Id) : shut.Select(a => new TakesOff(a));
         IEnumerable<Hand> after = fluid.FillBy == FillBy.Overflow ? [] : shut.Select(a => new PutsOn(a)).Reverse();
-        var can = $"Can of {fluid.Name}";
-        return [.. before, new Brings(can, fluid.Id, Plenty, at), new Pours(fluid.Id, amount, can), .. after];
+        return [.. before, .. FromCans(card, fluid, amount, vehicle, step.Place), .. after];
+    }
+
+    // What was laid out is poured first; for more than that another can is fetched.
+    private static IEnumerable<Hand> FromCans(JobCard card, FluidSystem fluid, Quantity<Volume> amount, Vehicle vehicle, Place at)
+    {
+        var laid = card.OilInHand(fluid.Id)?.Amount ?? fluid.Amount.Value;
+        for (var (i, rest) = (1, amount); rest > Quantity<Volume>.Zero; i++)
+        {
+            var can = i == 1 ? $"Can of {fluid.Name}" : $"Can {i} of {fluid.Name}";
+            var left = vehicle.Cans.TryGetValue(can, out var there) ? there.Left : laid;
+            if (left <= Quantity<Volume>.Zero)
+                continue;
+            var pours = left < rest ? left : rest;
+            yield return new Brings(can, fluid.Id, laid, at);
+            yield return new Pours(fluid.Id, pours, can);
+            rest -= pours;
+        }
     }
 }

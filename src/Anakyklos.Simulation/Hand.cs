@@ -127,11 +127,17 @@ public sealed record PicksOff(FastenerId What) : Hand;
 /// <param name="Amount">How much.</param>
 public sealed record DrawsOff(FluidId What, Quantity<Volume> Amount) : Hand;
 
-/// <summary>Puts a pan under the vehicle; where one is, it stays.</summary>
+/// <summary>Puts a pan under the vehicle, with what is in it already.</summary>
 /// <param name="Holds">What it holds; null for one that is never full.</param>
-public sealed record SlidesPanUnder(Quantity<Volume>? Holds = null) : Hand;
+/// <param name="Pan">What the pan is called.</param>
+/// <param name="Under">The fluid under whose holes it stands; null for one so wide that it stands under all of them.</param>
+public sealed record SlidesPanUnder(Quantity<Volume>? Holds = null, string Pan = "Pan", FluidId? Under = null) : Hand;
 
-/// <summary>Takes pans, lamp and tools out from under the vehicle; nobody stays there.</summary>
+/// <summary>Empties a pan into its drum, wherever it stands.</summary>
+/// <param name="Pan">What the pan is called.</param>
+public sealed record EmptiesPan(string Pan = "Pan") : Hand;
+
+/// <summary>Takes pans, lamp and tools out from under the vehicle; nobody stays there, and what is in a pan stays in it.</summary>
 public sealed record ClearsBelow : Hand;
 
 /// <summary>Looks at the four lifting points with the arms on them; nobody sits in the vehicle then.</summary>
@@ -147,8 +153,12 @@ public sealed record Lowers : Hand;
 /// <param name="What">The filter.</param>
 public sealed record Primes(PartId What) : Hand;
 
-/// <summary>Starts the engine.</summary>
+/// <summary>Starts the engine: it is cranked until it catches.</summary>
 public sealed record Starts : Hand;
+
+/// <summary>Cranks the engine with its fuel or spark shut off, or with no fuel in its filter: it turns and does not catch.</summary>
+/// <param name="For">How long, above zero.</param>
+public sealed record Cranks(TimeSpan For) : Hand;
 
 /// <summary>Runs the engine until it is warm and switches it off again; it ends at the moment that is given.</summary>
 public sealed record RunsWarm : Hand;

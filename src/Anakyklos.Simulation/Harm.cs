@@ -18,6 +18,9 @@ public enum HarmKind
     /// <summary>The engine was cranked with an empty fuel filter.</summary>
     CrankedUnprimed,
 
+    /// <summary>The starter was worked for longer than it bears.</summary>
+    StarterBurnt,
+
     /// <summary>The engine ran with something open that must be shut for it.</summary>
     RunOpen,
 

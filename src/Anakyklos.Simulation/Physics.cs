@@ -73,6 +73,15 @@ internal static class Physics
     /// <summary>What a start takes out of it.</summary>
     internal const decimal CrankTakes = 0.02m;
 
+    /// <summary>How long a start takes that takes so much: an engine in order catches within that time.</summary>
+    internal static readonly TimeSpan CatchesIn = TimeSpan.FromSeconds(2);
+
+    /// <summary>A starter turns an engine at about a quarter of its idle, and the oil pump with it.</summary>
+    internal const decimal CrankPumps = 0.25m;
+
+    /// <summary>Makers let a starter work for so long at a stretch before it must cool.</summary>
+    internal static readonly TimeSpan StarterBears = TimeSpan.FromSeconds(10);
+
     /// <summary>What a running generator brings back in an hour.</summary>
     internal const decimal ChargesByHour = 0.5m;
 
@@ -90,6 +99,9 @@ internal static class Physics
 
     /// <summary>An engine that ran is hot metal for so long where the sheet does not say how long it cools.</summary>
     internal static readonly TimeSpan CoolsIn = TimeSpan.FromHours(1);
+
+    /// <summary>What hangs on the rim of a pan that is full, a few drops, does not fall.</summary>
+    internal static readonly Quantity<Volume> Drops = Quantity<Volume>.Of(0.5m, Volume.Millilitre);
 
     /// <summary>Less than this in a sump is a film on its walls, not a fluid that runs.</summary>
     internal static readonly Quantity<Volume> Film = Quantity<Volume>.Of(0.02m, Volume.Litre);

@@ -89,12 +89,16 @@ public sealed partial record Vehicle
             return new(this, harms);
         var now = Fluids[system.Id];
         now = fromFilter ? now with { Filter = now.Filter - amount } : now with { Inside = now.Inside - amount };
-        var free = PanHolds is { } holds ? Less(holds, InPan) : amount;
-        var caught = !PanUnder ? Quantity<Volume>.Zero : free < amount ? free : amount;
+        var name = PanUnder.GetValueOrDefault(system.Id);
+        var pan = name is null ? null : Pans[name];
+        var free = pan is null ? Quantity<Volume>.Zero : pan.Holds is { } holds ? Less(holds, pan.Filled) : amount;
+        var caught = free < amount ? free : amount;
         now = now with { Pan = now.Pan + caught, Floor = now.Floor + (amount - caught) };
-        if (caught < amount)
-            harms.Add(new(HarmKind.OnTheFloor, system.Name, $"{amount - caught} on the floor{(PanUnder ? ": the pan is full" : "")}"));
-        return new(this with { Fluids = Fluids.SetItem(system.Id, now), InPan = InPan + caught }, harms);
+        if (amount - caught > Physics.Drops)
+            harms.Add(new(HarmKind.OnTheFloor, system.Name, $"{amount - caught} on the floor{(pan is null ? "" : ": the pan is full")}"));
+        var filled = pan is null ? Pans : Pans.SetItem(name!, pan with { In = pan.In.SetItem(system.Id,
+            pan.In.GetValueOrDefault(system.Id) + caught) });
+        return new(this with { Fluids = Fluids.SetItem(system.Id, now), Pans = filled }, harms);
     }
 
     // What the fluid runs out of by its own weight: its drain plug, or a pan that holds it.

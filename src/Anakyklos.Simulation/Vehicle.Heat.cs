@@ -84,6 +84,36 @@ public sealed partial record Vehicle
         return new(next with { PressureFrom = harms.Any(h => h.Kind == HarmKind.RunDry) ? null : Now + fills }, harms);
     }
 
+    private Answer Crank(TimeSpan lasts)
+    {
+        if (lasts <= TimeSpan.Zero)
+            throw new ArgumentOutOfRangeException(nameof(lasts), lasts, "Cranking takes a time.");
+        if (Runs)
+            return Cannot("Engine", "it runs already");
+        if (WithoutCurrent("Engine") is { } dead)
+            return dead;
+        if (Charge < Physics.CrankNeeds)
+            return new(this with { KeyIsOn = true, Charge = Math.Max(0, Charge - Physics.CrankTakes) },
+                [new(HarmKind.OutOfReach, "Engine", "it turns slowly and does not catch")]);
+        List<Harm> harms = [.. Unprimed.Select(p => new Harm(HarmKind.CrankedUnprimed, Sheet.Parts[p].Name, "it cranks on air"))];
+        if (lasts > Physics.StarterBears)
+            harms.Add(new(HarmKind.StarterBurnt, "Starter",
+                FormattableString.Invariant($"worked for {lasts.TotalSeconds:0} s: it smells")));
+        var fluids = Fluids;
+        var brings = Quantity<Volume>.Of((decimal)lasts.TotalSeconds * Physics.PumpBrings * Physics.CrankPumps, Volume.Litre);
+        foreach (var system in Sheet.Fluids.Values.Where(f => f.Pumped))
+        {
+            var now = fluids[system.Id];
+            var room = FilterOf(Sheet, system) - now.Filter;
+            var draws = new[] { brings, room, now.Inside }.Min();
+            fluids = fluids.SetItem(system.Id, now with { Inside = now.Inside - draws, Filter = now.Filter + draws });
+            if (now.Inside + now.Filter <= Physics.Film && lasts > Physics.FilmCarries)
+                harms.Add(new(HarmKind.RunDry, system.Name, "the pump draws air"));
+        }
+        var takes = Physics.CrankTakes * (decimal)(lasts / Physics.CatchesIn);
+        return new(this with { KeyIsOn = true, Fluids = fluids, Charge = Math.Max(0, Charge - takes) }, harms);
+    }
+
     private Answer Stop() => Well(this with { Runs = false, KeyIsOn = false, PressureFrom = null });
 
     private Answer RunWarm()

@@ -25,11 +25,11 @@ public sealed partial record Vehicle
     /// <summary>The air in each tyre.</summary>
     public IReadOnlyDictionary<string, Quantity<Pressure>> Tyres { get; private init; } = new Dictionary<string, Quantity<Pressure>>();
 
-    /// <summary>What is in the pan that stands under the vehicle now.</summary>
-    public Quantity<Volume> InPan { get; private init; }
+    /// <summary>The pans that were brought, by what they are called.</summary>
+    public ImmutableDictionary<string, Pan> Pans { get; private init; } = ImmutableDictionary<string, Pan>.Empty;
 
-    /// <summary>What that pan holds; null for one that is never full.</summary>
-    public Quantity<Volume>? PanHolds { get; private init; }
+    /// <summary>The pan that stands under the holes of each fluid.</summary>
+    public ImmutableDictionary<FluidId, string> PanUnder { get; private init; } = ImmutableDictionary<FluidId, string>.Empty;
 
     private static Dictionary<string, Quantity<Pressure>> TyresOf(ModelSheet sheet) => (sheet.IsMotorcycle ? TwoWheels : FourWheels)
         .ToDictionary(w => w, _ => Quantity<Pressure>.Of(Physics.TyreHolds, Pressure.Bar));
@@ -50,10 +50,26 @@ public sealed partial record Vehicle
     };
 
     private Answer ClearBelow() =>
-        Well(Cleared(Place.Below).Out(Place.Below) with { PanUnder = false, InPan = Quantity<Volume>.Zero, PanHolds = null });
+        Well(Cleared(Place.Below).Out(Place.Below) with { PanUnder = PanUnder.Clear() });
 
-    private Answer SlidePan(Quantity<Volume>? holds) =>
-        Well(PanUnder ? this : this with { PanUnder = true, PanHolds = holds, InPan = Quantity<Volume>.Zero });
+    private Answer SlidePan(SlidesPanUnder hand) => Well(this with
+    {
+        Pans = Pans.ContainsKey(hand.Pan) ? Pans
+            : Pans.Add(hand.Pan, new(hand.Holds, ImmutableDictionary<FluidId, Quantity<Volume>>.Empty)),
+        PanUnder = hand.Under is { } fluid ? PanUnder.SetItem(Known(Sheet.Fluids, fluid).Id, hand.Pan)
+            : PanUnder.SetItems(Sheet.Fluids.Keys.Select(f => KeyValuePair.Create(f, hand.Pan))),
+    });
+
+    private Answer EmptyPan(string pan)
+    {
+        var full = Known(Pans, pan);
+        return Well(this with
+        {
+            Pans = Pans.SetItem(pan, full with { In = full.In.Clear() }),
+            Fluids = Fluids.SetItems(full.In.Select(i => KeyValuePair.Create(i.Key,
+                Fluids[i.Key] with { Pan = Less(Fluids[i.Key].Pan, i.Value) }))),
+        });
+    }
 
     private Answer Go(string by, Place to) => Well(this with { People = People.SetItem(by, to) });
 
@@ -79,7 +95,7 @@ public sealed partial record Vehicle
         ClearsAbove => Place.Top,
         SlidesPanUnder or ClearsBelow => Place.Below,
         SetsArms or Raises or Lowers => Place.Side,
-        Starts or Stops or RunsWarm or TurnsKey or PutsOut => Place.Cab,
+        Starts or Cranks or Stops or RunsWarm or TurnsKey or PutsOut => Place.Cab,
         _ => null,
     };
 
@@ -114,7 +130,7 @@ public sealed partial record Vehicle
     {
         if (!IsUp)
             return Cannot("Lift", "it is down already");
-        List<Harm> harms = PanUnder ? [new(HarmKind.LoweredOnto, "Pan", "it is crushed")] : [];
+        List<Harm> harms = [.. PanUnder.Values.Distinct().Select(pan => new Harm(HarmKind.LoweredOnto, pan, "it is crushed"))];
         foreach (var thing in Lies.Where(l => l.Value == Place.Below).Select(l => l.Key)
             .Concat(Cans.Where(c => c.Value.Stands == Place.Below).Select(c => c.Key)))
             harms.Add(new(HarmKind.LoweredOnto, thing, "it is under it"));
@@ -132,3 +148,12 @@ public sealed partial record Vehicle
 /// <param name="Left">How much is left.</param>
 /// <param name="Stands">Where it stands.</param>
 public sealed record Can(FluidId Of, Quantity<Volume> Left, Place Stands);
+
+/// <summary>A drain pan.</summary>
+/// <param name="Holds">What it holds; null for one that is never full.</param>
+/// <param name="In">What is in it, by fluid.</param>
+public sealed record Pan(Quantity<Volume>? Holds, ImmutableDictionary<FluidId, Quantity<Volume>> In)
+{
+    /// <summary>How much is in it.</summary>
+    public Quantity<Volume> Filled => In.Values.Aggregate(Quantity<Volume>.Zero, (sum, amount) => sum + amount);
+}

@@ -57,9 +57,6 @@ public sealed partial record Vehicle
     /// <summary>Whether the arms were seen to sit on the lifting points where it stands now.</summary>
     public bool ArmsSeen { get; private init; }
 
-    /// <summary>Whether a pan stands under it.</summary>
-    public bool PanUnder { get; private init; }
-
     /// <summary>Whether the engine runs.</summary>
     public bool Runs { get; private init; }
 
@@ -131,7 +128,8 @@ public sealed partial record Vehicle
         FetchesRight h => Well(this with { Faults = Faults.Remove(new WrongInBox(h.What)), WrongIn = WrongIn.Remove(h.What) }),
         PicksOff h => PickOff(Known(Sheet.Fasteners, h.What)),
         DrawsOff h => DrawOff(Known(Sheet.Fluids, h.What), h.Amount),
-        SlidesPanUnder h => SlidePan(h.Holds),
+        SlidesPanUnder h => SlidePan(h),
+        EmptiesPan h => EmptyPan(h.Pan),
         ClearsBelow => ClearBelow(),
         SetsArms => Well(Out(Place.Cab) with { ArmsSeen = true }),
         Raises => Raise(),
@@ -139,6 +137,7 @@ public sealed partial record Vehicle
         Primes h => Prime(h.What),
         RunsWarm => RunWarm(),
         Starts => Start(),
+        Cranks h => Crank(h.For),
         Stops => Stop(),
         Drives => Drive(),
         PutsOut h => PutOut(h.What),

@@ -28,13 +28,14 @@ public sealed class CoachTests
         { nameof(StepTraits.Fills), "pour" },
         { nameof(StepTraits.Levels), "gauge" },
         { nameof(StepTraits.MeasuresOut), "measure" },
+        { nameof(StepTraits.EmptiesPans), "empty" },
         { nameof(StepTraits.LaysOut), "kit" },
         { nameof(StepTraits.LooksOver), "clear" },
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
         { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pour" },
-        { nameof(StepTraits.MayBeLeftOut), "do drive reset warm" },
+        { nameof(StepTraits.MayBeLeftOut), "do drive empty reset warm" },
     };
 
     [Theory]
@@ -45,7 +46,7 @@ public sealed class CoachTests
     [Fact]
     public void Engine_and_lift_are_claimed_by_those_that_move_them()
     {
-        Assert.Equal("do Either, drive Drives, look Either, run Starts, settle Stops, warm Warms", string.Join(", ",
+        Assert.Equal("do Either, drive Drives, empty Either, look Either, run Starts, settle Stops, warm Warms", string.Join(", ",
             StepKinds.Words.Where(w => Some(w).Traits.Engine != EngineUse.Off).Select(w => $"{w} {Some(w).Traits.Engine}")));
         Assert.Equal("clear ReadyToLower, lower Lowers, raise Raises, secure ReadyToRaise", string.Join(", ",
             StepKinds.Words.Select(w => Some(w) with { What = "", Place = Place.Below }).Where(s => s.Traits.Lift != LiftMove.None)
@@ -120,7 +121,7 @@ public sealed class CoachTests
             ReportLeak => step.Kind == "look",
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
-            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset",
+            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty",
             Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind == "bleed",
             _ => false,
         };

@@ -274,6 +274,7 @@ public sealed class KernelTests
     [Theory]
     [InlineData("kit", "")]
     [InlineData("do", "")]
+    [InlineData("empty", "")]
     [InlineData("look", "")]
     [InlineData("clear", "")]
     [InlineData("raise", "")]

@@ -326,15 +326,16 @@ public sealed class KitTests
     public void What_pans_are_short_of_is_said_in_full()
     {
         Assert.Equal("The pan holds 3.00 L, but 6.40 L of engine oil will come out. "
-            + "Take a larger pan or one more and say so at the kit; one that is emptied in between counts twice.",
-            $"{PanPlan.Short([Fluid("Engine oil", 6.4m)], [L(3)])}");
-        Assert.Equal("The pans hold 3.00 L and 2.00 L, but 6.40 L of engine oil, 9.80 L of coolant will come out, and the engine "
+            + "Take a larger pan or one more and say so at the kit.", $"{PanPlan.Short([[Fluid("Engine oil", 6.4m)]], [L(3)])}");
+        Assert.Equal("The pans hold 3.00 L and 2.00 L, but 6.40 L of engine oil, 9.80 L of coolant will come out together, and the engine "
             + "oil and the coolant cannot share one.",
-            PanPlan.Short([Fluid("Engine oil", 6.4m), Fluid("Coolant", 9.8m, FillBy.Book, "Blue 40")], [L(3), L(2)])!.What);
-        Assert.Equal("The pan holds 3.00 L, but 6.40 L of engine oil, 2.00 L of axle oil will come out.",
-            PanPlan.Short([Fluid("Engine oil", 6.4m), Fluid("Axle oil", 2, FillBy.Overflow, "GL-5", "SAE 80W-90")], [L(3)])!.What);
+            PanPlan.Short([[Fluid("Engine oil", 6.4m), Fluid("Coolant", 9.8m, FillBy.Book, "Blue 40")]], [L(3), L(2)])!.What);
+        Assert.Equal("The pan holds 3.00 L, but 6.40 L of engine oil, 2.00 L of axle oil will come out together.",
+            PanPlan.Short([[Fluid("Engine oil", 6.4m), Fluid("Axle oil", 2, FillBy.Overflow, "GL-5", "SAE 80W-90")]], [L(3)])!.What);
         Assert.Null(PanPlan.Short([], [L(3)]));
-        Assert.Null(PanPlan.Short([Fluid("Engine oil", 3)], [L(3)]));
+        Assert.Null(PanPlan.Short([[Fluid("Engine oil", 3)]], [L(3)]));
+        // One after the other each has the pan to itself.
+        Assert.Null(PanPlan.Short([[Fluid("Engine oil", 3)], [Fluid("Coolant", 3, FillBy.Book, "Blue 40")]], [L(3)]));
     }
 
     [Fact]

@@ -16,7 +16,7 @@ public class SchemaTests
 
     [Theory]
     [InlineData("\"revision\": 5", "\"revision\": 0")]
-    [InlineData("\"kind\": \"drain\"", "\"kind\": \"empty\"")]
+    [InlineData("\"kind\": \"drain\"", "\"kind\": \"spill\"")]
     [InlineData("\"takes\": \"7 min\"", "\"takes\": \"soon\"")]
     [InlineData("\"tolerance\": {", "\"tolerances\": {")]
     [InlineData("\"make\": \"Tarn\"", "\"make\": \"Tarn\", \"maker\": \"Tarn\"")]

@@ -79,7 +79,7 @@ public class SheetTests
     [InlineData("\"6.4 L\"", "\"-6.4 L\"", "negative")]
     [InlineData("\"4.6 L\"", "\"5.01 L\"", "the first pour brings 5.00 L")]
     [InlineData("\"from\": \"cap\"", "\"from\": \"forum\"", "no source “forum”")]
-    [InlineData("\"kind\": \"drain\"", "\"kind\": \"empty\"", "“empty” is not known here")]
+    [InlineData("\"kind\": \"drain\"", "\"kind\": \"spill\"", "“spill” is not known here")]
     [InlineData("\"what\": \"oil-filter-cap\", \"title\": \"Tighten", "\"what\": \"dipstick\", \"title\": \"Tighten",
         "works on a fastener")]
     [InlineData("\"reusableTimes\": 1,", "", "how often it is reusable")]

@@ -15,7 +15,7 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class AgainstTheGrainTests
 {
     private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "hurry", "hurry", "hurry", "hurry"];
+        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "empty", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -31,7 +31,7 @@ public sealed class AgainstTheGrainTests
         var sheets = BothWalk.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
-            .Take(1 + random.Next(3))], hot: random.Next(2) == 0) { HasEyes = true };
+            .Take(1 + random.Next(3))], hot: random.Next(2) == 0) { HasEyes = true, BringsOnePan = random.Next(2) == 0 };
         for (var faults = random.Next(3); faults > 0; faults--)
             if (walk.Ailing(random) is var fault && walk.Vehicle.Faults.All(f => f.GetType() != fault.GetType()))
                 walk.Happens(fault);
@@ -81,6 +81,7 @@ public sealed class AgainstTheGrainTests
                 || (step.Kind == StepKind.Pour && card.Sheet.Fluids[step.What].FillBy != FillBy.Overflow) =>
                 walk.Looks(step) && walk.Try(new Pour(step.Id, Litres(0.1m), true)),
             "out" when step.Kind == StepKind.Gauge => walk.Try(new TakeOut(step.Id, Litres(0.2m))),
+            "empty" when card.Pans.Count > 0 => walk.Try(new EmptyPan(random.Next(card.Pans.Count))),
             "order" => walk.Try(new OrderAgain()),
             "right" when card.CanBePutRight.Where(h => h.Event is ReadingTaken).ToList() is { Count: > 0 } readings =>
                 walk.Try(new CorrectReading(readings[random.Next(readings.Count)].Seq, Nm(random.Next(2) == 0 ? 1.1m : 25),

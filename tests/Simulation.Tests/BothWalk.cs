@@ -6,6 +6,7 @@ using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
@@ -83,7 +84,7 @@ internal sealed partial class BothWalk
         if (!Sees(step))
             return;
         var command = Shown(step, UsualPress.Of(Card, step));
-        if (Try(command))
+        if (Try(command) || (EmptiesFor(step) && Try(command)))
             return;
         Decide();
         if (Card.IsOverTorqued(step.Id) && Try(new SettleOverTorque(step.Id, "Thread is good"), Una))
@@ -93,7 +94,10 @@ internal sealed partial class BothWalk
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
-    internal bool Press(SheetStep step) => !SucksOutFresh(step) && Looks(step) && Try(Shown(step, UsualPress.Of(Card, step)));
+    internal bool Press(SheetStep step) => !SucksOutFresh(step) && Looks(step)
+        && (Try(Shown(step, UsualPress.Of(Card, step))) || (EmptiesFor(step) && Try(Shown(step, UsualPress.Of(Card, step)))));
+
+    private bool EmptiesFor(SheetStep step) => Card.PanToEmpty(step) is { } pan && Try(new EmptyPan(pan));
 
     // Nobody sucks out what he has just poured in; only the order of the sheet says which comes first.
     private bool SucksOutFresh(SheetStep step) => step.Id == "suck-out-reservoir"
@@ -137,6 +141,7 @@ internal sealed partial class BothWalk
     // What a person reads off the vehicle in place of what the book would have.
     private CardCommand Shown(SheetStep step, CardCommand book) => book switch
     {
+        ConfirmKit kit => kit with { Pans = Brought(kit.Pans) },
         ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.ReadsAs(step.What), 2), Level.Lowest, Level.Highest))),
         Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Measured(step.What).In(Volume.Litre), 2),
             Volume.Litre), Volume.Litre)),
@@ -148,6 +153,20 @@ internal sealed partial class BothWalk
         }),
         _ => book,
     };
+
+    /// <summary>Whether whoever walks brings the smallest single pan that will do, and empties it in between; else one for each
+    /// fluid.</summary>
+    internal bool BringsOnePan { get; init; }
+
+    private IReadOnlyList<Quantity<Volume>> Brought(IReadOnlyList<Quantity<Volume>> pans)
+    {
+        var groups = PanPlan.Together(Card.Sheet, Card.Steps);
+        if (!BringsOnePan || groups.Count == 0)
+            return pans;
+        var one = groups.Max(g => g.Sum(f => f.Amount.Value.In(Volume.Litre)));
+        IReadOnlyList<Quantity<Volume>> brought = [Quantity<Volume>.Of(one, Volume.Litre)];
+        return PanPlan.Short(groups, brought) is null ? brought : pans;
+    }
 
     // By now, however long ago the last hand was at it.
     private Quantity<Volume> Measured(FluidId fluid) => Vehicle.Until(_now < Vehicle.Now ? Vehicle.Now : _now).Vehicle.Fluids[fluid].Pan;

@@ -72,8 +72,9 @@ public sealed class ByTheBookTests
             yield return "the pedal is soft";
         foreach (var (id, stands) in vehicle.Fluids.Where(f => f.Value.Floor > Quantity<Volume>.Zero))
             yield return $"{stands.Floor} of {id} on the floor";
-        if (vehicle.Off.Count > 0 || vehicle.IsUp || vehicle.Runs || (vehicle.PanUnder && vehicle.Sheet.Stands == Stand.Lift))
-            yield return $"off {string.Join(", ", vehicle.Off.Keys)}, up {vehicle.IsUp}, runs {vehicle.Runs}, pan {vehicle.PanUnder}";
+        if (vehicle.Off.Count > 0 || vehicle.IsUp || vehicle.Runs || (vehicle.PanUnder.Count > 0 && vehicle.Sheet.Stands == Stand.Lift))
+            yield return $"off {string.Join(", ", vehicle.Off.Keys)}, up {vehicle.IsUp}, runs {vehicle.Runs}, "
+                + $"pan {string.Join(", ", vehicle.PanUnder.Values)}";
         foreach (var reset in card.Steps.Where(s => s.EndsReset && card.State(s.Id).Status == StepStatus.Done
             && vehicle.Lit.Contains(s.What)))
             yield return $"{reset.What} is still lit";

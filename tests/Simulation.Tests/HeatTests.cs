@@ -64,7 +64,7 @@ public sealed class HeatTests
     }
 
     [Fact]
-    public void Without_oil_it_runs_dry_for_as_long_as_it_runs()
+    public void Without_oil_it_runs_dry_for_as_heldas_it_runs()
     {
         Do(0, new TakesOff("bonnet"), new TakesOff("engine-cover"), new DrawsOff("engine-oil", L(3)), new PutsOn("engine-cover"));
         Assert.Equal(HarmKind.RunDry, Assert.Single(Do(0, new Starts())).Kind);
@@ -212,6 +212,40 @@ public sealed class HeatTests
         Assert.Equal(HarmKind.OffItsStand, Do(0, new SetsArms(), new Raises(), new TakesAway("wheel-chocks"))[^1].Kind);
     }
 
+    // A quarter of 0.15 L/s: 0.448 L of filter and galleries are full after 11.9 s, and 4 s bring 0.15 L.
+    [Fact]
+    public void A_starter_turns_the_pump_slowly_and_does_not_bear_it_for_long()
+    {
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(),
+            new Undoes("oil-filter-cap"), new Fits("filter-cap-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap"),
+            new ClearsBelow(), new Lowers());
+        var sump = _vehicle.Fluids["engine-oil"].Inside;
+        Assert.Empty(Do(0, new Cranks(TimeSpan.FromSeconds(4))));
+        Assert.Equal((L(0.15m), sump - L(0.15m)), (_vehicle.Fluids["engine-oil"].Filter, _vehicle.Fluids["engine-oil"].Inside));
+        Assert.Equal((false, 0.96m), (_vehicle.Runs, _vehicle.Charge));
+        var held = Assert.Single(Do(0, new Cranks(TimeSpan.FromSeconds(12))));
+        Assert.Equal((HarmKind.StarterBurnt, "worked for 12 s: it smells"), (held.Kind, held.Says));
+        Assert.Equal(0.448m, Math.Round(_vehicle.Fluids["engine-oil"].Filter.In(Volume.Litre), 3));
+        // Half a minute more takes 0.30 of what is left of the battery, and again: then it has not enough to turn it.
+        Do(0, new Cranks(TimeSpan.FromSeconds(30)), new Cranks(TimeSpan.FromSeconds(30)));
+        Assert.Equal("it turns slowly and does not catch", Assert.Single(Do(0, new Cranks(TimeSpan.FromSeconds(2)))).Says);
+        Assert.Throws<ArgumentOutOfRangeException>(() => _vehicle.Answer(new Cranks(TimeSpan.Zero), _vehicle.Now));
+    }
+
+    [Fact]
+    public void Cranked_before_it_is_primed_or_with_nothing_to_draw_is_told()
+    {
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(),
+            new Undoes("engine-drain-plug"));
+        _vehicle = _vehicle.Until(Eight.AddHours(2)).Vehicle;
+        Do(7200, new Fits("drain-washer"), new Tightens("engine-drain-plug"), new ClearsBelow(), new Lowers(),
+            new DrawsOff("engine-oil", _vehicle.Fluids["engine-oil"].Inside));
+        // What stands in filter and galleries is still there.
+        Assert.Empty(Do(7200, new Cranks(TimeSpan.FromSeconds(8))));
+        Assert.Contains(Do(7200, new Starts()), h => h.Kind == HarmKind.RunDry);
+        Assert.Equal("it runs already", Assert.Single(Do(7200, new Cranks(TimeSpan.FromSeconds(3)))).Says);
+    }
+
     [Fact]
     public void A_tool_lies_where_it_was_used_and_a_pan_holds_so_much()
     {
@@ -222,8 +256,13 @@ public sealed class HeatTests
         Assert.EndsWith("on the floor: the pan is full", spilled.Says);
         var after = _vehicle.Until(Eight.AddMinutes(10)).Vehicle;
         // 5.952 e^-5 stay in, 3.5 are in the pan, the rest is on the floor.
-        Assert.Equal((3.5m, 2.412m), (after.InPan.In(Volume.Litre), Math.Round(after.Fluids["engine-oil"].Floor.In(Volume.Litre), 3)));
-        Assert.Equal(Quantity<Volume>.Zero, after.Answer(new ClearsBelow(), after.Now).Vehicle.InPan);
+        Assert.Equal((3.5m, 2.412m), (after.Pans["Pan"].Filled.In(Volume.Litre),
+            Math.Round(after.Fluids["engine-oil"].Floor.In(Volume.Litre), 3)));
+        // Out from under it the pan is as full as before, until it is emptied.
+        var clear = after.Answer(new ClearsBelow(), after.Now).Vehicle;
+        Assert.Equal((0, L(3.5m)), (clear.PanUnder.Count, clear.Pans["Pan"].Filled));
+        var empty = clear.Answer(new EmptiesPan(), after.Now).Vehicle;
+        Assert.Equal((L(0), L(0)), (empty.Pans["Pan"].Filled, empty.Fluids["engine-oil"].Pan));
         Assert.Equal("2 of 9 screws are missing", Assert.Single(Do(0, new PutsOn("undertray", 7))).Says);
     }
 }

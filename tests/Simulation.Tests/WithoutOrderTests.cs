@@ -18,7 +18,7 @@ public sealed class WithoutOrderTests
         var sheets = BothWalk.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
-            .Take(1 + random.Next(3))], inOrder: false);
+            .Take(1 + random.Next(3))], inOrder: false) { BringsOnePan = random.Next(2) == 0 };
         for (var presses = 0; presses < 400 && walk.Card.Remaining.ToList() is { Count: > 0 } left; presses++)
         {
             // A minute or an hour, so that oil runs out and metal cools.

@@ -44,6 +44,10 @@ public sealed record CutWait(StepId Wait, string Reason) : CardCommand;
 /// <summary>Somebody felt with the back of a hand that the engine is cold as the vehicle came in.</summary>
 public sealed record FeelCold : CardCommand;
 
+/// <summary>A drain pan was emptied.</summary>
+/// <param name="Pan">Which pan of the kit, from 0.</param>
+public sealed record EmptyPan(int Pan) : CardCommand;
+
 /// <summary>The step is left for later.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>

@@ -117,6 +117,10 @@ public sealed record WaitCut(StepId Wait, string Reason) : CardEvent;
 /// <summary>Somebody felt that the engine was cold as the vehicle came in.</summary>
 public sealed record FeltCold : CardEvent;
 
+/// <summary>A drain pan was emptied into its drum.</summary>
+/// <param name="Pan">Which pan of the kit, from 0.</param>
+public sealed record PanEmptied(int Pan) : CardEvent;
+
 /// <summary>A step was left for later.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Reason">Why.</param>

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
@@ -180,6 +181,9 @@ internal sealed record CardState
 
     /// <summary>The kit as it was laid out.</summary>
     internal KitConfirmed? Kit { get; init; }
+
+    /// <summary>The pans of the kit, with what is in them.</summary>
+    internal ImmutableList<PanInUse> Pans { get; init; } = [];
 
     /// <summary>The signature.</summary>
     internal Recorded? Signature { get; init; }

@@ -83,6 +83,7 @@ public sealed partial class JobCard
         OrderAgain => AgainFromHere(now),
         CutWait c => Cut(c, now),
         FeelCold => Felt(now),
+        EmptyPan c => Empty(c),
         PutAside c => Aside(c, now),
         TakeBack c => Back(c, by),
         Countersign c => SecondName(c, by),

@@ -55,6 +55,16 @@ public sealed record PartComesOut(PartId Part) : Effect;
 /// <param name="Fluid">Fluid id.</param>
 public sealed record FluidRunsOut(FluidId Fluid) : Effect;
 
+/// <summary>A fluid runs into a pan.</summary>
+/// <param name="Fluid">Fluid id.</param>
+/// <param name="Pan">Which pan of the kit, from 0.</param>
+/// <param name="Amount">How much of it is expected there.</param>
+public sealed record FillsPan(FluidId Fluid, int Pan, Quantity<Volume> Amount) : Effect;
+
+/// <summary>A pan was emptied.</summary>
+/// <param name="Pan">Which pan of the kit, from 0.</param>
+public sealed record PanIsEmpty(int Pan) : Effect;
+
 /// <summary>An amount went in, or came out again where it is negative.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Amount">How much.</param>
@@ -111,7 +121,7 @@ public sealed record FrozenEffects(int Rules, IReadOnlyList<Effect> Effects)
 {
     /// <summary>The version of the rules that this program goes by. It grows whenever an event would have other effects than
     /// before.</summary>
-    public const int Now = 2;
+    public const int Now = 3;
 
     /// <summary>The rules since which a record tells a step's title as the card does; before, as the sheet does.</summary>
     internal const int SinceTitlesAreTold = 2;

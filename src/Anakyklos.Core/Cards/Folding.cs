@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
@@ -17,6 +18,7 @@ public sealed partial class JobCard
         PartAwaited e => s with { Awaited = WithoutNumber(s, e.Number).Add(e) },
         PartCame e => s with { Awaited = WithoutNumber(s, e.Number) },
         WaitCut e => Apply(s, new WaitEnds(e.Wait), r),
+        PanEmptied e => Apply(s, new PanIsEmpty(e.Pan), r),
         FeltCold => s with { IsFeltCold = true },
         StepPutAside e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Aside, r, e.Reason)) },
         DeviationTaken e => All(s with { Deviations = s.Deviations.Add(new(r.Seq, r, e)) }, r),
@@ -49,7 +51,7 @@ public sealed partial class JobCard
         _ => [],
     };
 
-    private static CardState Apply(CardState s, Effect effect, Recorded r) => effect switch
+    private CardState Apply(CardState s, Effect effect, Recorded r) => effect switch
     {
         StepEnds e => StepEnded(s, e.Step, r),
         StepBeginsAgain e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)) },
@@ -61,6 +63,8 @@ public sealed partial class JobCard
         PartGoesIn e => s with { Fitted = s.Fitted.Add(e.Part) },
         PartComesOut e => s with { Fitted = s.Fitted.Remove(e.Part) },
         FluidRunsOut e => Changed(s, e.Fluid, _ => FluidState.Untouched with { Out = true }),
+        FillsPan e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan].With(Sheet.Fluids[e.Fluid], e.Amount)) },
+        PanIsEmpty e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan] with { In = [] }) },
         FluidGoesIn e => Changed(s, e.Fluid, f =>
             f with { Poured = f.Poured + e.Amount, SinceReading = f.SinceReading + e.Amount, Pours = f.Pours + 1 }),
         FluidMeasured e => Changed(s, e.Fluid, f => f with { CameOut = e.Amount }),
@@ -123,12 +127,20 @@ public sealed partial class JobCard
         return s with
         {
             Kit = kit,
+            Pans = LaidAgain(s.Pans, [.. kit.AllPans.Where(p => p > Quantity<Volume>.Zero)]),
             Awaited = [],
             Deviations = s.Deviations.RemoveAll(d => d.Event.Step == kit.Step && d.Recorded.Command != r.Command
                 && d.Event.Kind is DeviationKind.OldSealAgain or DeviationKind.OtherPart or DeviationKind.OtherOil && !IsIn(d.Event.Part)),
         };
 
         bool IsIn(ThingId what) => s.Fitted.Contains(what) || s.Fluids.GetValueOrDefault(what) is { Pours: > 0 };
+    }
+
+    // What is in a pan stays in it; one that is named no more stands aside with what it caught.
+    private static ImmutableList<PanInUse> LaidAgain(ImmutableList<PanInUse> before, IReadOnlyList<Quantity<Volume>> holds)
+    {
+        var used = before.Where(p => p.In.Count > 0).ToList();
+        return [.. holds.Select(h => used.Find(p => p.Holds == h) is { } same && used.Remove(same) ? same : new PanInUse(h))];
     }
 
     private static ImmutableList<PartAwaited> WithoutNumber(CardState s, string number) =>

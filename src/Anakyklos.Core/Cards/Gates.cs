@@ -26,7 +26,7 @@ public sealed partial class JobCard
 
     private IEnumerable<Refusal> Blocking(SheetStep step, DateTimeOffset? now) =>
         StopInTheWay(step).Concat(LiftInTheWay(step)).Concat(EngineInTheWay(step)).Concat(WaitsInTheWay(step, now))
-            .Concat(ColdInTheWay(step, now)).Concat(Gate(step)).Concat(NeedsThere(step));
+            .Concat(ColdInTheWay(step, now)).Concat(PanInTheWay(step, now)).Concat(Gate(step)).Concat(NeedsThere(step));
 
     // Too much torque is answered at the step itself, so it is where the hands go on. One reason is enough: no other is looked for.
     private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) ? BeforeSettling(step).Count == 0

@@ -9,6 +9,7 @@ internal sealed class KernelCommands : ICommandPage
     private static readonly CommandField<string> Words = Field.Text("words", "what was decided or done");
     private static readonly CommandField<string> Text = Field.Text("text", "what you saw");
     private static readonly CommandField<int> Of = Field.Number("of", "the number of the event");
+    private static readonly CommandField<int> Pan = Field.Number("pan", "which pan, counted from 0");
     private static readonly CommandField<int> Index = Field.Number("index", "its place among the stops that came along");
     private static readonly CommandField<bool> Mended = Field.Yes("mended", "whether it is put right");
     private static readonly CommandField<bool> Up = Field.Yes("up", "whether it goes up");
@@ -30,6 +31,7 @@ internal sealed class KernelCommands : ICommandPage
         new("order", "What is left is put in its best order from here", [], _ => new OrderAgain()),
         new("cut", "A wait is ended early", [Wait, Field.Reason], said => new CutWait(said.Of(Wait), said.Of(Field.Reason))),
         new("cold", "The back of a hand said that the engine is cold as it came in", [], _ => new FeelCold()),
+        new("emptyPan", "A drain pan was emptied into its drum", [Pan], said => new EmptyPan(said.Of(Pan))),
         new("back", "What you pressed last is taken back", [Of], said => new TakeBack(said.Of(Of))),
         new("deviate", "A step strays from the book", [Field.Step, Kind, Field.Reason],
             said => new Deviate(said.Of(Field.Step), said.Of(Kind), said.Of(Field.Reason))),

@@ -56,6 +56,8 @@ public sealed partial class JobCard
             yield return new PartComesOut(part);
         if (fastener.Drains is not { } fluid)
             yield break;
+        foreach (var runs in RunningInto(step))
+            yield return runs;
         yield return new FluidRunsOut(fluid);
         yield return new Opens(new(OpenKind.Fluid, fluid), Sheet.Fluids[fluid].Name, "not at the mark", step.Id);
     }

@@ -106,6 +106,6 @@ public static class KitCheck
         var places = PanPlan.Of(drained, holds);
         return new(pans ?? shelf.Pans,
             [.. holds.Select((_, i) => (IReadOnlyList<FluidSystem>)[.. drained.Where((_, f) => places?[f] == i)])], sum,
-            PanPlan.Short(drained, holds));
+            PanPlan.Short(PanPlan.Together(sheet, steps), holds));
     }
 }

@@ -10,12 +10,13 @@ namespace Anakyklos.Core.Kit;
 /// <param name="Sheet">The sheet.</param>
 /// <param name="Parts">The parts that it uses up.</param>
 /// <param name="Fluids">The fluids that it fills.</param>
-/// <param name="Drained">The fluids that it lets out.</param>
+/// <param name="Drained">The fluids that it lets out, in groups that are out at the same time.</param>
 /// <param name="SealsUsedAgain">How often the seals that sit in the vehicle were used again, by part id.</param>
 /// <param name="Fitted">The number as it was laid out of each part that is fitted, by part id.</param>
 /// <param name="Poured">The product as it was laid out of each fluid of which some is in, by fluid id.</param>
 public sealed record KitWanted(ModelSheet Sheet, IReadOnlyList<Part> Parts, IReadOnlyList<FluidSystem> Fluids,
-    IReadOnlyList<FluidSystem> Drained, IReadOnlyDictionary<PartId, int> SealsUsedAgain, IReadOnlyDictionary<PartId, string> Fitted,
+    IReadOnlyList<IReadOnlyList<FluidSystem>> Drained, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
+    IReadOnlyDictionary<PartId, string> Fitted,
     IReadOnlyDictionary<FluidId, string> Poured);
 
 /// <summary>How a kit strays from the sheet.</summary>

@@ -101,12 +101,16 @@ public sealed record KitToolLine(string Size, IReadOnlyList<string> For, CribToo
 public sealed record KitTorqueLine(Fastener Fastener, ToTorque Spec, CribWrench? Wrench, CribWrench? OutOfCalibration);
 
 /// <summary>The pans for what comes out.</summary>
-/// <param name="Pans">The fewest and smallest in which all of it finds room; all of the crib's when even they are too small.</param>
-/// <param name="Fluids">What runs into each of them, in their order; empty when there is no room.</param>
+/// <param name="Pans">The fewest and smallest in which all of it finds room; all of the crib's when there are none.</param>
+/// <param name="Fluids">What runs into each of them, in their order; empty when they are emptied in between.</param>
 /// <param name="ComesOut">All that comes out.</param>
 /// <param name="Short">What is wrong with the crib's pans; null when they are enough.</param>
 public sealed record KitPanLine(IReadOnlyList<DrainPan> Pans, IReadOnlyList<IReadOnlyList<FluidSystem>> Fluids, Quantity<Volume> ComesOut,
-    Refusal? Short);
+    Refusal? Short)
+{
+    /// <summary>Whether they are enough only when one is emptied before all of it is out.</summary>
+    public bool EmptiedBetween => Short is null && Fluids.All(f => f.Count == 0);
+}
 
 /// <summary>Everything that must be in hand before anything is opened.</summary>
 /// <param name="Parts">Parts and seals.</param>

@@ -18,6 +18,7 @@ public static class CardLine
             PartCame e => $"{e.Number} is here",
             PlanChanged e => $"{e.Why}. Put in order again{LiftWords.Later(e.Costs)}",
             WaitCut e => $"Wait ended early: {e.Reason}",
+            PanEmptied p => $"Emptied {card.PanName(p.Pan)}",
             FeltCold => "Felt that the engine is cold",
             StepPutAside e => $"Left for later: {card.TitleOf(e.Step)} ({e.Reason})",
             TakenBack e => e.From == e.To ? $"Line {e.From} taken back" : $"Lines {e.From} to {e.To} taken back",

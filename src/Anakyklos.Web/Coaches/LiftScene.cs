@@ -29,7 +29,8 @@ public sealed class LiftScene
     /// <param name="Left">In place of ring and open items; empty for those.</param>
     /// <param name="Middle">In place of the one value; empty for that.</param>
     /// <param name="Right">In place of map or place; empty for those.</param>
-    public sealed record WorkPictures(string Left = "", string Middle = "", string Right = "");
+    /// <param name="Under">Below the one value and what stands beside it; empty for nothing.</param>
+    public sealed record WorkPictures(string Left = "", string Middle = "", string Right = "", string Under = "");
 
     private LiftScene(JobCard card, SheetStep step) => (Card, Step) = (card, step);
 
@@ -81,6 +82,10 @@ public sealed class LiftScene
     public OpenItem? Counted => Step.Traits.Closes ? Card.Open.FirstOrDefault(o => o.Id == Step.What && o.Count > 0) : null;
     public Access? Access => Step.Traits is { Opens: true, LetsOut: false } or { Closes: true }
         ? Card.Sheet.Access.GetValueOrDefault(Step.What) : null;
+
+    /// <summary>The press that empties the pan which stands in the way; null when none does, or something else stands there too.</summary>
+    public Press? Empties => InTheWay.Count == 1 && Card.PanToEmpty(Step) is { } pan
+        ? new($"{char.ToUpperInvariant(Card.PanName(pan)[0])}{Card.PanName(pan)[1..]} is empty now", "emptyPan", ("pan", $"{pan}")) : null;
 
     /// <summary>The scene of a step.</summary>
     public static LiftScene Of(JobCard card, SheetStep step, Viewer viewer, DateTimeOffset now, IReadOnlyList<TorqueWrench> wrenches)

@@ -1,5 +1,4 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
@@ -25,8 +24,8 @@ internal sealed class DrainCoach : PressedCoach
             yield break;
         var fluid = card.Sheet.Fluids[plug.Drains!.Value];
         var kit = card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id;
-        if (PanPlan.Short([.. card.FluidsDrained], laid.AllPans) is { } pans)
-            yield return new(pans.What, pans.Do, kit);
+        foreach (var r in card.BeforeRunningBelow(step))
+            yield return r;
         if ((laid.Oils.GetValueOrDefault(fluid.Id)?.Amount ?? Quantity<Volume>.Zero) is var oil && oil < fluid.Amount.Value)
             yield return new($"Only {JobCard.Litres(oil)} of {Words.Low(fluid.Name)} is in hand, and "
                 + $"{JobCard.Litres(fluid.Amount.Value)} must go back in.",

@@ -29,6 +29,8 @@ internal sealed class PourCoach : Coach
             yield return r;
         foreach (var r in ShutFillPlugs(card, id, "It is filled through it. Open it first."))
             yield return r;
+        foreach (var r in card.BeforeRunningBelow(step))
+            yield return r;
 
         bool Drains(SheetStep s) => s.Traits.LetsOut && sheet.Fasteners[s.What].Drains == id;
     }
@@ -54,11 +56,11 @@ internal sealed class PourCoach : Coach
         if (happened is not Poured poured)
             throw Foreign(happened);
         var sum = card.Fluid(step.What).Poured + poured.Amount.Value;
-        var goesIn = new FluidGoesIn(step.What, poured.Amount.Value);
+        IEnumerable<Effect> goesIn = [new FluidGoesIn(step.What, poured.Amount.Value), .. card.RunningInto(step)];
         if (!IsEnough(card, step.What, sum))
-            return [goesIn];
-        return card.Steps.Any(s => s.Traits.Levels && s.What == step.What) ? [goesIn, new StepEnds(step.Id)]
-            : [goesIn, new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
+            return [.. goesIn];
+        return card.Steps.Any(s => s.Traits.Levels && s.What == step.What) ? [.. goesIn, new StepEnds(step.Id)]
+            : [.. goesIn, new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
     }
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>

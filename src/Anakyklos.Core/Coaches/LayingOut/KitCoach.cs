@@ -45,7 +45,7 @@ internal sealed class KitCoach : Coach
     {
         var card = at.Card;
         var laid = card.Kit;
-        var wanted = new KitWanted(card.Sheet, [.. card.PartsWanted], [.. card.FluidsWanted], [.. card.FluidsDrained],
+        var wanted = new KitWanted(card.Sheet, [.. card.PartsWanted], [.. card.FluidsWanted], PanPlan.Together(card.Sheet, card.Steps),
             card.Opened.SealsUsedAgain,
             (laid?.Parts.Where(p => card.IsFitted(p.Key)) ?? []).ToDictionary(),
             (laid?.Oils.Where(o => card.Fluid(o.Key).Pours > 0) ?? []).ToDictionary(o => o.Key, o => o.Value.Product));

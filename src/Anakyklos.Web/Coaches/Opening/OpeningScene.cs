@@ -8,7 +8,7 @@ namespace Anakyklos.Web.Coaches.Opening;
 public sealed class OpeningScene : WorkScene
 {
     /// <inheritdoc/>
-    public override IReadOnlyList<string> Kinds => ["open", "close", "drain"];
+    public override IReadOnlyList<string> Kinds => ["open", "close"];
 
     /// <inheritdoc/>
     public override void Draw(LiftScene scene, Looker to)
