@@ -68,6 +68,24 @@ const BENDS = [
     'at.Card.BeforeSettling(at.Step) is { Count: > 999 } reasons',
   ],
   [
+    'warmed with something lying above',
+    `${COACHES}/Running/WarmCoach.cs`,
+    'card.ToolsAbove.Count > 0',
+    'card.ToolsAbove.Count > 999',
+  ],
+  [
+    'let out into a pan without room',
+    'src/Anakyklos.Core/Kit/PanInUse.cs',
+    'return Filled + comes <= Holds &&',
+    'return Holds > Quantity<Volume>.Zero &&',
+  ],
+  [
+    'a pan emptied while oil runs into it',
+    'src/Anakyklos.Core/Cards/Pans.cs',
+    '&& HasOpen(f)) is { } plug',
+    '&& HasOpen(f) && f.Name.Length == 0) is { } plug',
+  ],
+  [
     'started on an old look after covers were screwed on',
     LOOKS,
     '&& !access.IsByHand',

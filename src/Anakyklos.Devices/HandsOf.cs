@@ -67,7 +67,8 @@ public static class HandsOf
         var (what, sheet) = (step.What, card.Sheet);
         return step.Traits switch
         {
-            { Engine: EngineUse.Warms } => [new RunsWarm()],
+            { Engine: EngineUse.Warms } => done.LookedAbove ? [new Goes(Place.Top), new ClearsAbove(), new Goes(step.Place), new RunsWarm()]
+                : [new RunsWarm()],
             { Engine: EngineUse.Starts } => [new Starts()],
             { Engine: EngineUse.Stops } => [new Stops()],
             { Engine: EngineUse.Drives } => [new Drives()],

@@ -69,6 +69,30 @@ public sealed class BeforeItRunsTests
         }
     });
 
+    // The air filter is changed before its turn, before the oil is warmed for its drain.
+    [Fact]
+    public void Who_warms_it_after_work_above_says_that_nothing_lies_there()
+    {
+        var card = On("tarn-courier-20d", "engine-oil-and-filter", "air-filter");
+        var warm = card.Steps.Single(s => s.Kind == StepKind.Warm);
+        Assert.Empty(card.ToolsAbove);
+        Assert.Equal("lookedAbove", Assert.Single(Assert.IsType<Refused>(
+            card.Decide(new ConfirmStep(warm.Id, LookedAbove: true), Iona, Eight)).Reasons).Field);
+        var now = card.History[0].At;
+        foreach (var step in card.Steps.Where(s => s.Traits.LaysOut || s.What == "bonnet"
+            || (s.Jobs.Count == 1 && s.Jobs[0] == "air-filter")))
+            if (card.Decide(UsualPress.Of(card, step), Iona, now, UsualPress.Facts(card.Sheet)) is Accepted done)
+                card = card.Taking(done, Guid.NewGuid(), Iona, now).Card;
+        Assert.Equal(3, card.ToolsAbove.Count); // the air box off, the filter in, the air box on
+
+        var refusal = Assert.Single(Assert.IsType<Refused>(card.Decide(new ConfirmStep(warm.Id), Iona, now)).Reasons);
+        Assert.Equal($"There was work in the engine bay: {string.Join(", ", card.ToolsAbove)}.", refusal.What);
+        var said = Assert.IsType<Accepted>(card.Decide(new ConfirmStep(warm.Id, LookedAbove: true), Iona, now));
+        card = card.Taking(said, Guid.NewGuid(), Iona, now).Card;
+        Assert.Empty(card.ToolsAbove);
+        Assert.True(Assert.IsType<StepDone>(card.History[^1].Event).LookedAbove);
+    }
+
     [Fact]
     public void What_is_done_cold_waits_until_the_engine_has_cooled()
     {

@@ -204,11 +204,9 @@ internal sealed partial class BothWalk
         {
             var answer = Vehicle.Answer(move, said.At);
             Vehicle = answer.Vehicle;
-            // What lay above when it was run warm is not looked for before: the card looks once, after the last tool was used there.
-            var warms = said.Event is IStepEvent at && Card.Step(at.Step)?.Traits.Engine == EngineUse.Warms;
             bool OfItself(Harm h) => h.Kind is HarmKind.Leak or HarmKind.DrivenOpen
                 && _untold.Any(u => Card.Sheet.Fasteners[u].Name == h.What);
-            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !(warms && h.Kind == HarmKind.LeftInBay) && !OfItself(h))
+            Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !OfItself(h))
                 .Select(h => $"{move}: {h}"));
         }
     }

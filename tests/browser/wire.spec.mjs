@@ -121,6 +121,11 @@ test('a PIN that was typed while the line is dead is never kept in the browser',
   await page.getByRole('button', { name: /Note it|That is what/ }).click();
   await page.goto(`/handover/${card}`);
   await page.getByLabel('What was decided').fill('Bearing looked at, may run');
+  // Enter after the PIN is no decision.
+  await page.locator('.stop-decision input[name=pin]').fill('2468');
+  await page.locator('.stop-decision input[name=pin]').press('Enter');
+  await expect(page.locator('.stop-decision [role=alert]')).toContainText('Nobody said whether it is put right.');
+  await page.getByLabel('Decided by').selectOption({ index: 0 });
   await page.locator('.stop-decision input[name=pin]').fill('2468');
   await context.setOffline(true);
   await page.getByRole('button', { name: 'It may go as it is' }).click();

@@ -19,7 +19,8 @@ public abstract record CorrectionCommand(int Of) : CardCommand;
 /// <param name="Step">Step id.</param>
 /// <param name="Count">Fasteners out or in; null when all of them.</param>
 /// <param name="Reason">Why fewer went in; empty otherwise.</param>
-public sealed record ConfirmStep(StepId Step, int? Count = null, string Reason = "") : StepCommand(Step);
+/// <param name="LookedAbove">Whether the engine bay was looked over for tools and rags, where that is asked.</param>
+public sealed record ConfirmStep(StepId Step, int? Count = null, string Reason = "", bool LookedAbove = false) : StepCommand(Step);
 
 /// <summary>Parts, pans and oil are laid out. It may be said again at any time: what is in the vehicle already stays as it was.</summary>
 /// <param name="Step">Step id.</param>

@@ -73,7 +73,9 @@ public sealed record JobLeft(JobId Job, string Name, string Reason);
 /// <summary>A step was done.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Count">Fasteners out or in, where they are counted.</param>
-public sealed record StepDone(StepId Step, int? Count = null) : CardEvent, IStepEvent;
+/// <param name="LookedAbove">The engine bay was looked over for tools and rags before it.</param>
+public sealed record StepDone(StepId Step, int? Count = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool LookedAbove = false) : CardEvent, IStepEvent;
 
 /// <summary>Parts, pans and oil were laid out.</summary>
 /// <param name="Step">Step id.</param>

@@ -110,6 +110,8 @@ internal abstract class PressedCoach : Coach
 {
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
+        ConfirmStep { LookedAbove: true } when !AsksToLookAbove(at.Card) => Decision.No("Nothing is looked over at this step.",
+            "Say that it is done, and nothing else.", field: "lookedAbove"),
         ConfirmStep c => at.NotNow() ?? Pressed(at, c),
         Deviate { Kind: DeviationKind.StepLeftOut } d when at.Step.Traits.MayBeLeftOut => Left(at, d),
         Deviate d => NeverLeftOut(at, d),
@@ -124,6 +126,10 @@ internal abstract class PressedCoach : Coach
     };
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) => new ConfirmStep(step.Id);
+
+    /// <summary>Whether this work wants the engine bay looked over first.</summary>
+    /// <param name="card">The card as it stands.</param>
+    protected virtual bool AsksToLookAbove(JobCard card) => false;
 
     /// <summary>What a press does beside ending the step.</summary>
     protected abstract IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done);

@@ -128,7 +128,21 @@ internal static class Field
     internal static CommandField<string> Text(string name, string says, bool needed = false) => new(name, says, FieldShape.Text,
         (field, source, key, problems) => (Said(field, source, key, problems) ?? "").Trim()) { IsNeeded = needed };
 
-    /// <summary>Yes or no; no when nothing was said.</summary>
+    /// <summary>Yes or no, of which one must be said.</summary>
+    internal static CommandField<bool> YesOrNo(string name, string says) => new(name, says, FieldShape.Yes,
+        (field, source, key, problems) =>
+        {
+            var before = problems.Count;
+            var said = Said(field, source, key, problems);
+            if (said is not ("yes" or "no") && problems.Count == before)
+                Add(problems, field, key, $"Nobody said {field.Says}.", "Say yes or no.");
+            return said == "yes";
+        })
+    {
+        IsNeeded = true,
+    };
+
+    /// <summary>Yes, where it was said; no when nothing was.</summary>
     internal static CommandField<bool> Yes(string name, string says) => new(name, says, FieldShape.Yes,
         (field, source, key, problems) => Said(field, source, key, problems) == "yes");
 

@@ -11,9 +11,11 @@ internal sealed class KernelCommands : ICommandPage
     private static readonly CommandField<int> Of = Field.Number("of", "the number of the event");
     private static readonly CommandField<int> Pan = Field.Number("pan", "which pan, counted from 0");
     private static readonly CommandField<int> Index = Field.Number("index", "its place among the stops that came along");
-    private static readonly CommandField<bool> Mended = Field.Yes("mended", "whether it is put right");
-    private static readonly CommandField<bool> Up = Field.Yes("up", "whether it goes up");
+    private static readonly CommandField<bool> Mended = Field.YesOrNo("mended", "whether it is put right");
+    private static readonly CommandField<bool> Up = Field.YesOrNo("up", "whether it goes up");
     private static readonly CommandField<bool> LookedOver = Field.Yes("lookedOver", "whether somebody looked first");
+
+    private static readonly CommandField<bool> LookedAbove = Field.Yes("lookedAbove", "whether the engine bay was looked over");
 
     private static readonly CommandField<DeviationKind> Kind = Field.Choice<DeviationKind>("kind", "how it strays from the book",
         "That is not a way to go on.", "Choose one of those shown.");
@@ -23,8 +25,8 @@ internal sealed class KernelCommands : ICommandPage
 
     public IEnumerable<CommandDeclaration> Commands =>
     [
-        new("done", "A step is done", [Field.Step, Count, Field.Reason],
-            said => new ConfirmStep(said.Of(Field.Step), said.Of(Count), said.Of(Field.Reason))),
+        new("done", "A step is done", [Field.Step, Count, Field.Reason, LookedAbove],
+            said => new ConfirmStep(said.Of(Field.Step), said.Of(Count), said.Of(Field.Reason), said.Of(LookedAbove))),
         new("aside", "A step is left for later", [Field.Step, Field.Reason],
             said => new PutAside(said.Of(Field.Step), said.Of(Field.Reason))),
         new("early", "A step is taken before its turn", [Field.Step], said => new TakeEarly(said.Of(Field.Step))),

@@ -31,6 +31,20 @@ public sealed partial class JobCard
         && (step.Traits.Fits || ((step.Traits.Opens || step.Traits.Fastens) && Sheet.Fasteners.ContainsKey(step.What))
             || ((step.Traits.Opens || step.Traits.Closes) && Sheet.Access.TryGetValue(step.What, out var access) && !access.IsByHand));
 
+    /// <summary>The work with tools in the engine bay since it was last looked over, by title, in the order of the
+    /// plan.</summary>
+    /// <returns>Empty when nothing can lie there.</returns>
+    public IReadOnlyList<string> ToolsAbove
+    {
+        get
+        {
+            var looked = Steps.Where(s => (s.Traits.LooksOver && s.Place != Place.Below)
+                || State(s.Id).Through?.Event is StepDone { LookedAbove: true }).Where(WasDone)
+                .Select(s => State(s.Id).Through!.Seq).DefaultIfEmpty(0).Max();
+            return [.. Steps.Where(s => WasDone(s) && TakesToolsAbove(s) && State(s.Id).Through!.Seq > looked).Select(TitleOf)];
+        }
+    }
+
     private SheetStep? MoveAfter(SheetStep look) => Steps.SkipWhile(s => s.Id != look.Id)
         .FirstOrDefault(s => s.Traits.Lift == (look.Traits.Lift == LiftMove.ReadyToRaise ? LiftMove.Raises : LiftMove.Lowers));
 }
