@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Looks;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Workshop;
@@ -67,7 +68,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value,
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
-            visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages);
+            visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate));
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
@@ -143,6 +144,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     }
 
     private IReadOnlyList<StopCarried> StopsLeft(string plate) => LastSigned(plate, out var number)?.StopsLeft(number) ?? [];
+
+    private IReadOnlyList<LookBefore>? SeenBefore(string plate) => LastSigned(plate, out var number) is { } last
+        && last.SeenUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } seen ? seen : null;
 
     private IReadOnlyDictionary<PartId, int> SealsUsedAgain(string plate) =>
         LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<PartId, int>();

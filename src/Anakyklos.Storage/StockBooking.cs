@@ -47,12 +47,12 @@ internal static class StockBooking
             }
             if (e.Event is Signed)
                 foreach (var job in card.JobsDone)
-                    scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id) values (@Plate, @job, "
-                        + "@day, @km, @Hours, @id) on conflict do nothing",
+                    scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id, shortened) "
+                        + "values (@Plate, @job, @day, @km, @Hours, @id, @shortened) on conflict do nothing",
                         new { card.Opened.Plate, job, day = DateOnly.FromDateTime(e.At.DateTime)
                             .ToString("O", CultureInfo.InvariantCulture),
                             km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours,
-                            id });
+                            id, shortened = card.JobsShortened.Contains(job) });
         }
     }
 

@@ -42,10 +42,11 @@ public sealed class VehicleStore(WorkshopDatabase database)
     public ILookup<string, DoneJob> LastDone(string? plate = null)
     {
         using var connection = database.Connect();
-        return connection.Query<(string Plate, string Job, string Day, string Km, int? Hours)>("""
-            select plate, job, max(day), km, hours from done_job where @plate is null or plate = @plate group by plate, job
+        return connection.Query<(string Plate, string Job, string Day, string Km, int? Hours, bool Shortened)>("""
+            select plate, job, max(day), km, hours, shortened from done_job where @plate is null or plate = @plate group by plate, job
             """, new { plate }).ToLookup(r => r.Plate, r =>
-                new DoneJob(r.Job, new(Km(r.Km), DateOnly.ParseExact(r.Day, "O", CultureInfo.InvariantCulture), r.Hours)));
+                new DoneJob(r.Job, new(Km(r.Km), DateOnly.ParseExact(r.Day, "O", CultureInfo.InvariantCulture), r.Hours,
+                    r.Shortened)));
     }
 
     /// <summary>The newest reading of every vehicle, by plate.</summary>

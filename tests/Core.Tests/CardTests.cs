@@ -283,7 +283,7 @@ public class CardTests
         _bench.Do(new TakeBack(Card.History[^1].Seq));
         var bench = new Workbench();
         bench.WorkUpTo("look-at-plug");
-        bench.Do(new ConfirmStep("look-at-plug"));
+        bench.Do(Rehearsal.UsualPress.Of(bench.Card, bench.Card.Next!));
         Assert.Contains("Oil runs out", bench.Refusals(new ConfirmStep("fit-washer"))[0].What);
         Assert.Equal("reason", bench.Refusals(new CutWait("drain", ""))[0].Field);
         bench.Do(new CutWait("drain", "It stopped dripping"));

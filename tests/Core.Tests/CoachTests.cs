@@ -1,3 +1,5 @@
+using Anakyklos.Core.Coaches.Reading;
+using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
 using System.Text.Json;
 using Anakyklos.Core.Cards;
@@ -29,13 +31,14 @@ public sealed class CoachTests
         { nameof(StepTraits.Levels), "gauge" },
         { nameof(StepTraits.MeasuresOut), "measure" },
         { nameof(StepTraits.EmptiesPans), "empty" },
+        { nameof(StepTraits.Reads), "read" },
         { nameof(StepTraits.LaysOut), "kit" },
         { nameof(StepTraits.LooksOver), "clear" },
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
-        { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pour" },
-        { nameof(StepTraits.MayBeLeftOut), "do drive empty reset warm" },
+        { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pour read" },
+        { nameof(StepTraits.MayBeLeftOut), "do drive empty read reset warm" },
     };
 
     [Theory]
@@ -46,7 +49,8 @@ public sealed class CoachTests
     [Fact]
     public void Engine_and_lift_are_claimed_by_those_that_move_them()
     {
-        Assert.Equal("do Either, drive Drives, empty Either, look Either, run Starts, settle Stops, warm Warms", string.Join(", ",
+        const string Engines = "do Either, drive Drives, empty Either, look Either, read Either, run Starts, settle Stops, warm Warms";
+        Assert.Equal(Engines, string.Join(", ",
             StepKinds.Words.Where(w => Some(w).Traits.Engine != EngineUse.Off).Select(w => $"{w} {Some(w).Traits.Engine}")));
         Assert.Equal("clear ReadyToLower, lower Lowers, raise Raises, secure ReadyToRaise", string.Join(", ",
             StepKinds.Words.Select(w => Some(w) with { What = "", Place = Place.Below }).Where(s => s.Traits.Lift != LiftMove.None)
@@ -92,7 +96,8 @@ public sealed class CoachTests
             new ConfirmKit(step, new Dictionary<PartId, KitPart>(), [], new Dictionary<FluidId, OilLaidOut>()),
         new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
             new TakeOut(step, Litres(0.1m)),
-        new Measure(step, Litres(1)), new ReadGauge(step, new Level(0.5m)), new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
+        new See(step, new(LookSubject.Magnet, Appearance.Paste)), new Measure(step, Litres(1)), new ReadGauge(step, new Level(0.5m)),
+        new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new ShutBleedScrew(step, Nm(9)),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
         new Deviate(step, DeviationKind.OldSealAgain, "None here"), new CorrectReading(1, Nm(20), "Misread"), new Unheard(step),
@@ -113,15 +118,16 @@ public sealed class CoachTests
         {
             ConfirmStep { Count: not null } => counted,
             MakeStrokes or SeeHose or FillReservoir or ShutBleedScrew => step.Kind == "bleed",
-            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed") && !torque,
+            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read") && !torque,
             TakeReading => torque,
             Pour => step.Kind == "pour",
             Measure => step.Kind == "measure",
+            See => step.Kind == "read",
             ReadGauge => step.Kind == "gauge",
             ReportLeak => step.Kind == "look",
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
-            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty",
+            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read",
             Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind == "bleed",
             _ => false,
         };

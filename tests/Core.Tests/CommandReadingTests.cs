@@ -94,8 +94,20 @@ public sealed class CommandReadingTests
     [InlineData("true", false)]
     public void Yes_is_yes_and_nothing_else_is(string text, bool yes)
     {
-        Assert.Equal(new MoveLift(yes, !yes), Read("move", ("up", text), ("lookedOver", yes ? "no" : "yes")));
-        Assert.Equal(new MoveLift(false, false), Read("move"));
+        Assert.Equal(new MoveLift(true, yes), Read("move", ("up", "yes"), ("lookedOver", text)));
+        Assert.Equal(new MoveLift(false, false), Read("move", ("up", "no")));
+    }
+
+    // The lead who pressed Enter after the PIN said neither.
+    [Theory]
+    [InlineData("")]
+    [InlineData("true")]
+    [InlineData("Yes")]
+    public void Where_yes_or_no_must_be_said_nothing_else_is_either(string text)
+    {
+        var problem = Assert.Single(Wrong("decide", ("of", "3"), ("words", "Looked at"), ("mended", text)));
+        Assert.Equal(("mended", "Nobody said whether it is put right. Say yes or no."), (problem.Field, $"{problem}"));
+        Assert.Contains("Nobody said whether it goes up.", Wrong("move").Select(p => p.What));
     }
 
     [Fact]

@@ -1,3 +1,5 @@
+using Anakyklos.Core.Coaches.Reading;
+using Anakyklos.Core.Looks;
 using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
@@ -101,7 +103,8 @@ public class GateProperties
                 StepKind.Pour or StepKind.Gauge when a % 3 == 0 => new Pour(step.Id, Litres(b % 60 / 10m), b % 2 == 0),
                 StepKind.Pour => new Pour(step.Id, Litres(5)),
                 StepKind.Gauge => new ReadGauge(step.Id, new(b % 2 == 0 ? 0.8m : b % 30 / 10m - 1)),
-                _ => new ConfirmStep(step.Id),
+                StepKind.Read => new See(step.Id, new(LookSubject.Magnet, b % 9 == 0 ? Appearance.Lumps : Appearance.Paste)),
+                _ => new ConfirmStep(step.Id, LookedAbove: step.Kind == StepKind.Warm && card.ToolsAbove.Count > 0),
             },
         };
     }

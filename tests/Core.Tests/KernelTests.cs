@@ -274,6 +274,7 @@ public sealed class KernelTests
     [Theory]
     [InlineData("kit", "")]
     [InlineData("do", "")]
+    [InlineData("read", "")]
     [InlineData("empty", "")]
     [InlineData("look", "")]
     [InlineData("clear", "")]

@@ -66,9 +66,12 @@ public class ReplanningTests
             case StepKind.Gauge:
                 Do(new ReadGauge(step.Id, _card.FillOf(step.What).Target));
                 break;
-            case StepKind.Bleed:
+            case StepKind.Bleed or StepKind.Read:
                 while (_card.State(step.Id).Status != StepStatus.Done)
                     Do(Rehearsal.UsualPress.Of(_card, step));
+                break;
+            case StepKind.Warm:
+                Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
             default:
                 Do(new ConfirmStep(step.Id));

@@ -35,8 +35,8 @@ public class WalkTests
     public void A_job_that_refuses_its_own_step_is_found_when_the_sheet_is_checked()
     {
         // A cover that is needed open for the fill plug, and shut again before it by an order of its own.
-        var broken = SheetText.Replace("\"look-at-plug\": { \"kind\": \"do\", \"needs\": [\"engine-drain-plug\"],",
-            "\"look-at-plug\": { \"kind\": \"do\", \"needs\": [\"engine-drain-plug\", \"glove-box\"], \"after\": [\"label\"],");
+        var broken = SheetText.Replace("\"look-at-plug\": { \"kind\": \"read\", \"needs\": [\"engine-drain-plug\"],",
+            "\"look-at-plug\": { \"kind\": \"read\", \"needs\": [\"engine-drain-plug\", \"glove-box\"], \"after\": [\"label\"],");
         Assert.NotEqual(SheetText, broken);
         Assert.NotEmpty(SheetRehearsal.Read(System.Text.Encoding.UTF8.GetBytes(broken)).Errors);
     }

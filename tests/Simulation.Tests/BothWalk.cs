@@ -6,7 +6,9 @@ using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Kit;
+using Anakyklos.Core.Looks;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
@@ -145,6 +147,7 @@ internal sealed partial class BothWalk
         ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.ReadsAs(step.What), 2), Level.Lowest, Level.Highest))),
         Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Measured(step.What).In(Volume.Litre), 2),
             Volume.Litre), Volume.Litre)),
+        See look => look with { Look = new(look.Look.Subject, Looks(step, look.Look)) },
         SeeHose => new SeeHose(step.Id, Vehicle.HoseAt(step.What) switch
         {
             { Bubbles: true } => Runs.Bubbles,
@@ -152,6 +155,19 @@ internal sealed partial class BothWalk
             _ => Runs.Clear,
         }),
         _ => book,
+    };
+
+    // Slivers are told as a picture where they are on a magnet, water and fuel where the old fluid is looked at.
+    private Appearance Looks(SheetStep step, Look usual) => usual.Subject switch
+    {
+        LookSubject.Magnet when step.Needs.Any(n => Vehicle.SeenOf(n) == "slivers on the magnet") => Appearance.Slivers,
+        LookSubject.Fluid => Vehicle.SeenOf(((ReadSpec)step.Spec!).Fluid) switch
+        {
+            "milky" => Appearance.Milky,
+            null => usual.Looks,
+            _ => Appearance.Thin,
+        },
+        _ => usual.Looks,
     };
 
     /// <summary>Whether whoever walks brings the smallest single pan that will do, and empties it in between; else one for each

@@ -2,6 +2,7 @@ using Anakyklos.Core.Due;
 using System.Text.Json.Serialization;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
+using Anakyklos.Core.Looks;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -51,11 +52,13 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="LeftForLater">Jobs that were due and are not done this time; null for none.</param>
 /// <param name="Carried">Stops of earlier cards that are not mended; null for none.</param>
 /// <param name="Stages">How much the workshop tops up on one reading.</param>
+/// <param name="SeenBefore">What was seen of what came out on earlier cards; null for nothing.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
         IReadOnlyList<StopCarried>? Carried = null,
-        [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] PourStages Stages = PourStages.ByHalves) : CardEvent;
+        [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] PourStages Stages = PourStages.ByHalves,
+        IReadOnlyList<LookBefore>? SeenBefore = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

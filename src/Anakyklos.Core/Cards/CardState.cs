@@ -182,6 +182,9 @@ internal sealed record CardState
     /// <summary>The kit as it was laid out.</summary>
     internal KitConfirmed? Kit { get; init; }
 
+    /// <summary>What was seen of what came out, in the order in which it was.</summary>
+    internal ImmutableList<SeenThere> Seen { get; init; } = [];
+
     /// <summary>The pans of the kit, with what is in them.</summary>
     internal ImmutableList<PanInUse> Pans { get; init; } = [];
 

@@ -171,7 +171,8 @@ public sealed partial class JobCard
         var day = DateOnly.FromDateTime(now.DateTime);
         var done = new UseMark(Opened.Odometer, day, Opened.Hours);
         return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? []).Where(i => !i.Once && JobsDone.Contains(i.Job))
-            .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Job)).Select(i => new JobDue(i.Job, i.Name, i.After(done)))]));
+            .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Job)).Select(i => new JobDue(i.Job, i.Name,
+                i.After(done with { Shortened = JobsShortened.Contains(i.Job) })))]));
     }
 
     /// <summary>What stands between the card and its signature; empty when the ring is closed.</summary>

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Looks;
 using Anakyklos.Core.Quantities;
 
 namespace Anakyklos.Core.Cards;
@@ -84,6 +85,12 @@ public sealed record LevelIs(FluidId Fluid, Level Level, bool Good) : Effect;
 /// <summary>The whole amount is in, where nothing is read.</summary>
 /// <param name="Fluid">Fluid id.</param>
 public sealed record FluidIsIn(FluidId Fluid) : Effect;
+
+/// <summary>Something that came out looks like this.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Look">What was seen.</param>
+/// <param name="Leads">What followed from it.</param>
+public sealed record LooksLike(StepId Step, Look Look, LookOutcome Leads) : Effect;
 
 /// <summary>A wait begins that is not a step's own.</summary>
 /// <param name="Wait">Id of the step that it belongs to.</param>

@@ -54,7 +54,10 @@ public sealed partial class JobCard
     private CardState Apply(CardState s, Effect effect, Recorded r) => effect switch
     {
         StepEnds e => StepEnded(s, e.Step, r),
-        StepBeginsAgain e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)) },
+        StepBeginsAgain e => s with
+        {
+            Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)), Seen = s.Seen.RemoveAll(x => x.Step == e.Step),
+        },
         StepLeftOut e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.LeftOut, r, e.Reason)) },
         StepStops e => s with { StandStill = s.StandStill.Add(e.Step) },
         StepGoesOn e => s with { StandStill = s.StandStill.Remove(e.Step) },
@@ -77,6 +80,7 @@ public sealed partial class JobCard
         EngineStarts => s with { HotAt = r.At, EngineRuns = true, RanAt = r.Seq },
         EngineStops => s with { HotAt = s.EngineRuns ? r.At : s.HotAt, EngineRuns = false },
         LiftMoves e => Moved(s, e.Up, r.Seq),
+        LooksLike e => s with { Seen = s.Seen.Add(new(e.Step, e.Look, e.Leads)) },
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
         _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),

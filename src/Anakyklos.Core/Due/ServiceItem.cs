@@ -18,6 +18,9 @@ public enum RuleOf
 
     /// <summary>The owner's own rule.</summary>
     Owner,
+
+    /// <summary>What was seen at the last service: half the interval, once.</summary>
+    Wear,
 }
 
 /// <summary>A rule of the depot or of a vehicle's owner beside the maker's; it never lengthens an interval, since the shorter one
@@ -115,8 +118,9 @@ public sealed class ServiceItem
     {
         var (at, by, hours) = ((Quantity<Distance>?)null, (DateOnly?)null, (int?)null);
         var (atOf, byOf, hoursOf) = (RuleOf.Maker, RuleOf.Maker, RuleOf.Maker);
-        foreach (var (interval, of) in _rules)
+        foreach (var (whole, rule) in _rules)
         {
+            var (interval, of) = from.Shortened ? (whole.Half, RuleOf.Wear) : (whole, rule);
             if (interval.Every is { } every && from.Odometer + every is var x && (at is null || x < at))
                 (at, atOf) = (x, of);
             if (interval.Months is { } months && from.Day.AddMonths(months) is var d && (by is null || d < by))

@@ -16,7 +16,8 @@ public enum Use
 /// <param name="Odometer">The reading.</param>
 /// <param name="Day">The day in the workshop.</param>
 /// <param name="Hours">Running hours, or null where they are not known.</param>
-public readonly record struct UseMark(Quantity<Distance> Odometer, DateOnly Day, int? Hours = null);
+/// <param name="Shortened">Whether what was seen then asks for the work again after half its interval.</param>
+public readonly record struct UseMark(Quantity<Distance> Odometer, DateOnly Day, int? Hours = null, bool Shortened = false);
 
 /// <summary>After so far, so many months or so many running hours, whichever is first. At least one of them is given.</summary>
 /// <param name="Every">Distance, or null where distance does not matter.</param>
@@ -31,6 +32,10 @@ public sealed record ServiceInterval(Quantity<Distance>? Every, int? Months, int
     public NextDue After(in UseMark done) =>
         new(Every is { } every ? done.Odometer + every : null, Months is { } months ? done.Day.AddMonths(months) : null,
             done.Hours + Hours);
+
+    /// <summary>Half of it, for work at which wear was seen: months and hours rounded down, at least one.</summary>
+    public ServiceInterval Half => new(Every is { } every ? every / 2 : null, Months is { } months ? Math.Max(1, months / 2) : null,
+        Hours is { } hours ? Math.Max(1, hours / 2) : null);
 
     /// <summary>So many of it, for what is done only every so many times it falls due.</summary>
     /// <param name="times">1 or more.</param>

@@ -57,13 +57,25 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
     internal TEnum Word<TEnum>(string name, TEnum otherwise = default, bool required = true) where TEnum : struct, Enum
     {
         var text = Text(name, required);
-        if (text.Length == 0)
-            return otherwise;
+        return text.Length == 0 ? otherwise : OneOf<TEnum>(name, text) ?? otherwise;
+    }
+
+    internal IReadOnlyList<TEnum> Words<TEnum>(string name, bool required = true) where TEnum : struct, Enum =>
+        [.. Items(name, required, JsonTokenType.String, "words in quotes").Select(i => OneOf<TEnum>(name, i.Text)).OfType<TEnum>()];
+
+    /// <summary>An object whose names and values are each one of some words.</summary>
+    internal IReadOnlyDictionary<TName, TValue> Choices<TName, TValue>(string name)
+        where TName : struct, Enum where TValue : struct, Enum =>
+        Words(name).Select(w => (Name: OneOf<TName>(name, w.Key), Value: OneOf<TValue>(name, w.Value)))
+            .Where(w => w is { Name: not null, Value: not null }).ToDictionary(w => w.Name!.Value, w => w.Value!.Value);
+
+    private TEnum? OneOf<TEnum>(string name, string text) where TEnum : struct, Enum
+    {
         foreach (var value in Enum.GetValues<TEnum>())
             if (Kebab(value.ToString()) == text)
                 return value;
         Complain(name, $"“{text}” is not known here. Use {string.Join(", ", Enum.GetNames<TEnum>().Select(Kebab))}.");
-        return otherwise;
+        return null;
     }
 
     internal string Kind(string name)

@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
@@ -114,7 +115,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             card = step.Traits.LaysOut
                 ? await Give(id, new ConfirmKit(step.Id, card.PartsWanted.ToDictionary(p => p.Id, _ =>
                     new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<FluidId, OilLaidOut>()), by, at)
-                : await Give(id, new ConfirmStep(step.Id), by, at);
+                : await Give(id, UsualPress.Of(card, step), by, at);
         }
     }
 
@@ -218,7 +219,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             default:
                 if (step.Id == "look-at-plug" && past.Finding.Length > 0)
                     yield return new NoteFinding(step.Id, FindingGrade.KeepAnEye, past.Finding);
-                yield return new ConfirmStep(step.Id);
+                yield return UsualPress.Of(card, step);
                 break;
         }
     }

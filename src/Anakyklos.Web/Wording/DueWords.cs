@@ -76,6 +76,7 @@ public static class DueWords
     {
         RuleOf.Owner => ", by the owner's rule",
         RuleOf.Depot => ", by the depot's rule",
+        RuleOf.Wear => ", half its interval for what was seen then",
         RuleOf.UpperBound => ", by the maker's upper bound",
         _ => "",
     };

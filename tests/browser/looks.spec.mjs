@@ -1,0 +1,93 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { key, openCard, openWith, signIn, workUpTo } from './lift.mjs';
+import { startServer } from './server.mjs';
+
+// A workshop of its own, so that its cards are nobody else's trouble.
+const PORT = 5197;
+let server;
+test.beforeAll(async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'anakyklos-looks-'));
+  server = await startServer(['demo', '--data', folder, '--port', String(PORT), '--speed', '240'], PORT);
+});
+test.afterAll(() => server.kill());
+test.use({ baseURL: `http://localhost:${PORT}` });
+
+const press = (page) => () => key(page, 'Enter');
+
+async function toTheEnd(page, card) {
+  await workUpTo(page, 'Wipe, dip', press(page));
+  await page.getByLabel('Where does the oil stand?').fill('3/4');
+  await page.getByLabel('Where does the oil stand?').press('Enter');
+  await expect(page.locator('main h1')).toContainText('engine cover');
+  await workUpTo(page, 'Nothing is open', press(page));
+  await key(page, 'Enter');
+  await expect(page).toHaveURL(new RegExp(`/record/${card}`));
+}
+
+test('glitter on the magnet: half the interval, and the next card says so', async ({ page }) => {
+  test.setTimeout(240_000);
+  await signIn(page);
+  const card = await openCard(page, '148200');
+  await workUpTo(page, "Wipe the plug's magnet", press(page));
+  await expect(page.locator('.facts')).toContainText('Grey paste');
+  await expect(page.locator('.lift-main .main')).toContainText('Grey paste');
+  // The wrong picture first.
+  await key(page, '5');
+  await expect(page.locator('.held')).toContainText('Magnet of the engine drain plug: lumps');
+  await key(page, 'u');
+  await expect(page.locator('main h1')).toContainText("Wipe the plug's magnet");
+  await expect(page.locator('.held')).toHaveCount(0);
+  const glitter = page.getByRole('button', { name: /Fine glitter/ });
+  await expect(glitter).toContainText('A sample to the laboratory, and half the next interval');
+  await page.locator('html:not(.deaf)').waitFor();
+  await glitter.click();
+  await expect(page.locator('main h1')).toContainText('oil filter cap');
+  await toTheEnd(page, card);
+  await expect(page.locator('main')).toContainText('Magnet of the engine drain plug: fine glitter');
+  // 10,000 km as a rule; half of it now.
+  await expect(page.locator('main')).toContainText('153 200 km');
+
+  await page.goto('/vehicle/HD-07');
+  await expect(page.locator('main')).toContainText('half its interval for what was seen then');
+  const next = await openWith(page, 'HD-07', '151000', ['engine-oil-and-filter']);
+  await workUpTo(page, "Wipe the plug's magnet", press(page));
+  await expect(page.locator('.facts')).toContainText('Fine glitter');
+  // A second time it does not pass by itself any more.
+  await expect(page.getByRole('button', { name: /Fine glitter/ })).toContainText('A specialist looks at it before it runs');
+  await key(page, '3');
+  await expect(page.locator('.held')).toContainText('fine glitter');
+  await page.goto(`/handover/${next}`);
+  await expect(page.locator('.stop-decision')).toContainText('Magnet of the engine drain plug: fine glitter');
+});
+
+test.describe('on a phone, with script off', () => {
+  test.use({ javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
+  test('two things are looked at by plain forms', async ({ page }) => {
+    await signIn(page);
+    await page.goto('/intake?plate=HD-11');
+    for (const box of await page.locator('input[name=job]').all())
+      await box.setChecked((await box.getAttribute('value')) === 'gearbox-oil', { force: true });
+    for (const why of await page.locator('input[name^=drop-]').all()) await why.fill('Next week');
+    await page.getByLabel('Odometer').fill('88400');
+    await page.getByRole('button', { name: 'Open the card' }).click();
+    if (await page.locator('input[name^=drop-]').count()) {
+      for (const why of await page.locator('input[name^=drop-]').all()) await why.fill('Next week');
+      await page.getByRole('button', { name: 'Open the card' }).click();
+    }
+    await expect(page).toHaveURL(/\/lift\/\d+/);
+    await workUpTo(page, 'Wipe the gearbox magnet', async () => {
+      while (await page.locator('.waiting-main').count()) {
+        await page.waitForTimeout(500);
+        await page.reload();
+      }
+      await page.locator('.lift-main .main').first().click();
+    });
+    await page.getByRole('button', { name: /Grey paste/ }).first().click();
+    await expect(page.locator('.looks-of')).toContainText('Old gearbox oil, 2 of 2');
+    await page.getByRole('button', { name: /Milky/ }).click();
+    await expect(page.locator('.held')).toContainText('Old gearbox oil: milky or drops of water');
+  });
+});
