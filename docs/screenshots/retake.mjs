@@ -30,9 +30,6 @@ try {
   await page.getByRole('button', { name: 'Open the card' }).click();
   await page.waitForURL('**/lift/**');
   const card = page.url().match(/lift\/(\d+)/)[1];
-  await page.goto(`/lift/${card}?step=drain`);
-  await take('gate');
-  await page.goto(`/lift/${card}`);
   await page.goto(`/kit/${card}`);
   await page.getByLabel('Scan a part').fill('tc-0617-f');
   await enter();
@@ -45,6 +42,8 @@ try {
   await page.getByRole('button', { name: 'Book the parts in' }).click();
   await page.waitForURL('**said=**');
   await page.goto(`/lift/${card}`);
+  await workUpTo(page, "Wipe the plug's magnet", enter);
+  await take('looks');
   await workUpTo(page, 'Tighten the engine drain plug', enter);
   await page.waitForTimeout(500);
   await take('lift');

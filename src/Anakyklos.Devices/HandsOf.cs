@@ -38,7 +38,8 @@ public static class HandsOf
         LiftMoved { Up: true } => [new Goes(Place.Side), new SetsArms(), new Raises()],
         LiftMoved => [new Goes(Place.Below), new ClearsBelow(), new Goes(Place.Side), new Lowers()],
         PanEmptied p => vehicle.Pans.ContainsKey(PanName(p.Pan)) ? [new EmptiesPan(PanName(p.Pan))] : [],
-        DeviationTaken { Kind: DeviationKind.NoReading } d => [new Tightens(card.Step(d.Step)!.What)],
+        DeviationTaken { Kind: DeviationKind.NoReading } d when card.Step(d.Step)!.Traits is { MeasuresOut: false } =>
+            [new Tightens(card.Step(d.Step)!.What)],
         IStepEvent at => Step(card, card.Step(at.Step)!, e, vehicle),
         _ => [],
     };

@@ -164,7 +164,7 @@ public sealed class BeforeItRunsTests
         AtEveryStep("hespin-16", "gearbox-oil", (at, now) =>
         {
             if (at.Next is { Kind: StepKind.Measure } measure)
-                card = Given(at, new Measure(measure.Id, Litres(4.9m)), now);
+                card = Given(at, new Measure(measure.Id, Litres(4.9m), true), now);
         });
         Assert.Equal(L(4.9m), card.Wanted("gearbox-oil"));
         var oil = On("hespin-16", "engine-oil-and-filter");

@@ -58,6 +58,8 @@ public sealed class CoachTests
         Assert.Equal(StepKind.All.Order(StringComparer.Ordinal), StepKinds.Words);
     }
 
+    private static Typed<Mass> Kilograms(decimal kg) => new(Quantity<Mass>.Of(kg, Mass.Kilogram), Mass.Kilogram);
+
     private static SheetStep Some(string kind) => new()
     {
         Id = "some", Kind = kind, What = "thing", Title = "Something", Phase = "Phase", Place = Place.Top, Takes = TimeSpan.FromMinutes(1),
@@ -96,7 +98,8 @@ public sealed class CoachTests
             new ConfirmKit(step, new Dictionary<PartId, KitPart>(), [], new Dictionary<FluidId, OilLaidOut>()),
         new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
             new TakeOut(step, Litres(0.1m)),
-        new See(step, new(LookSubject.Magnet, Appearance.Paste)), new Measure(step, Litres(1)), new ReadGauge(step, new Level(0.5m)),
+        new See(step, new(LookSubject.Magnet, Appearance.Paste)), new Measure(step, Litres(1)),
+        new Weigh(step, Kilograms(3), Kilograms(1)), new ReadGauge(step, new Level(0.5m)),
         new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new ShutBleedScrew(step, Nm(9)),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
@@ -121,14 +124,14 @@ public sealed class CoachTests
             ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read") && !torque,
             TakeReading => torque,
             Pour => step.Kind == "pour",
-            Measure => step.Kind == "measure",
+            Measure or Weigh => step.Kind == "measure",
             See => step.Kind == "read",
             ReadGauge => step.Kind == "gauge",
             ReportLeak => step.Kind == "look",
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
             Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read",
-            Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind == "bleed",
+            Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind is "bleed" or "measure",
             _ => false,
         };
     }

@@ -139,7 +139,7 @@ public sealed class FillingGateTests
         void Press(CardCommand command) => card = WayOutTests.Given(card, command, now += TimeSpan.FromMinutes(70));
         while (card.Next!.Kind != StepKind.Measure)
             Press(UsualPress.Of(card, card.Next));
-        Press(new Measure(card.Next.Id, Litres(1.4m)));
+        Press(new Measure(card.Next.Id, Litres(1.4m), true));
         while (card.Next!.Kind != StepKind.Pour)
             Press(UsualPress.Of(card, card.Next));
         var pour = card.Next.Id;

@@ -114,7 +114,7 @@ internal sealed class Wanderer(JobCard card, Random random)
             case "overfill" when step.Kind == StepKind.Gauge: Give(new ReadGauge(step.Id, new(random.Next(-20, 40) / 20m))); break;
             case "short" when step.Kind is StepKind.Pour or StepKind.Gauge: Give(new Pour(step.Id, Litres(0.1m), true)); break;
             case "measure" when step.Kind == StepKind.Measure: Give(new Measure(step.Id,
-                Litres(Card.Sheet.Fluids[step.What].Amount.Value.In(Volume.Litre) * random.Next(1, 30) / 15m))); break;
+                Litres(Card.Sheet.Fluids[step.What].Amount.Value.In(Volume.Litre) * random.Next(1, 30) / 15m), true)); break;
             case "out" when step.Kind == StepKind.Gauge: Give(new TakeOut(step.Id,
                 Litres(Card.Fluid(step.What).Poured.In(Volume.Litre) * random.Next(1, 20) / 20m))); break;
             case "fail" when step.Kind == StepKind.Reset: Give(new FailReset(step.Id)); break;

@@ -229,7 +229,7 @@ public sealed class WorkGateTests
             Assert.Single(Assert.IsType<Refused>(card.Decide(new Measure(measure.Id, Litres(0)), Iona, now)).Reasons).What);
         Assert.Equal("This one needs an amount or a level.",
             Assert.Single(Assert.IsType<Refused>(card.Decide(new ConfirmStep(measure.Id), Iona, now)).Reasons).What);
-        card = Given(card, new Measure(measure.Id, Litres(5.5m)), now);
+        card = Given(card, new Measure(measure.Id, Litres(5.5m), true), now);
         while (card.Next is { } next && next.Kind != StepKind.Pour)
         {
             now += next.Takes + TimeSpan.FromMinutes(70);

@@ -196,6 +196,8 @@ internal sealed partial class BothWalk
         var decision = Card.Decide(command, by ?? By, _now, _facts);
         if (decision is Asked { Question: PourQuestion q } && command is Pour p)
             decision = Card.Decide(new Pour(p.Step, q.Amount, true), by ?? By, _now, _facts);
+        if (decision is Asked { Question: MeasureQuestion } && command is Measure m)
+            decision = Card.Decide(m with { Meant = true }, by ?? By, _now, _facts);
         if (decision is not Accepted accepted)
             return false;
         var (next, more) = Card.Taking(accepted, Guid.NewGuid(), by ?? By, _now);

@@ -63,6 +63,39 @@ test('glitter on the magnet: half the interval, and the next card says so', asyn
   await expect(page.locator('.stop-decision')).toContainText('Magnet of the engine drain plug: fine glitter');
 });
 
+test('what came out is weighed, asked about, and goes back', async ({ page }) => {
+  await signIn(page);
+  await openWith(page, 'HD-04', '121900', ['gearbox-oil']);
+  await workUpTo(page, 'Measure how much', press(page));
+  const weighs = async (full, empty) => {
+    await page.getByLabel('Pan and oil').fill(full);
+    await page.getByLabel('The empty pan').fill(empty);
+    await page.locator('html:not(.deaf)').waitFor();
+    await page.getByRole('button', { name: 'That is the weight' }).click();
+  };
+  await weighs('7.89 kg', '1.6');
+  await expect(page.getByRole('alert')).toContainText('Add the unit to “1.6”');
+  await expect(page.getByLabel('Pan and oil')).toHaveValue('7.89 kg');
+  await weighs('4 kg', '1.6 kg');
+  await expect(page.getByRole('alert')).toContainText('Only 2.82 L came out, and the book has 7.50 L.');
+  await page.getByRole('link', { name: 'No, measure again' }).click();
+  await weighs('7890 g', '1.6 kg');
+  await expect(page.locator('main h1')).not.toContainText('Measure how much');
+  await expect(page.locator('.last-press')).toContainText('Came out: 7.40 L, 7890 g less 1.60 kg');
+  await key(page, 'u');
+  await expect(page.locator('main h1')).toContainText('Measure how much');
+  await weighs('4 kg', '1.6 kg');
+  await page.getByRole('button', { name: 'Yes, 2.82 L' }).click();
+  await expect(page.locator('main h1')).not.toContainText('Measure how much');
+  await key(page, 'u');
+  // The pan was knocked over.
+  await page.getByRole('link', { name: "Can't finish this" }).click();
+  await page.getByLabel('Why?').fill('The pan was knocked over');
+  await page.getByRole('button', { name: 'Nobody measured it' }).click();
+  await workUpTo(page, 'Pour back', press(page));
+  await expect(page.locator('.value-figure')).toHaveText('7.50');
+});
+
 test.describe('on a phone, with script off', () => {
   test.use({ javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
   test('two things are looked at by plain forms', async ({ page }) => {

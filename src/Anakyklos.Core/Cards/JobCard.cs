@@ -172,8 +172,8 @@ public sealed partial class JobCard
     public bool FillsByMarks(FluidId fluid) => Sheet.Fluids[fluid].FillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod;
 
     /// <summary>
-    /// What the filling step should bring in all: the first pour by marks, what came out, or the book amount; never less than the engine
-    /// may start with.
+    /// What the filling step should bring in all: the first pour by marks, what came out but no more than the book, or the book amount;
+    /// never less than the engine may start with.
     /// </summary>
     /// <param name="fluid">Fluid id.</param>
     /// <returns>Where what came out was not measured yet, the amount of the sheet.</returns>
@@ -181,7 +181,8 @@ public sealed partial class JobCard
     {
         var system = Sheet.Fluids[fluid];
         var wanted = FillsByMarks(fluid) ? FillOf(fluid).FirstPour
-            : system.FillBy == FillBy.MeasuredReturn ? Fluid(fluid).CameOut ?? system.Amount.Value : system.Amount.Value;
+            : system.FillBy == FillBy.MeasuredReturn && Fluid(fluid).CameOut is { } came && came < system.Amount.Value ? came
+            : system.Amount.Value;
         return system.SafeToStart?.Value is { } safe && safe > wanted ? safe : wanted;
     }
 

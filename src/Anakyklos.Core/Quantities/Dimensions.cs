@@ -147,6 +147,31 @@ public sealed class Pressure : IDimension<Pressure>
     public static IReadOnlyList<Unit<Pressure>> Units { get; } = [Kilopascal, Bar, PoundPerSquareInch];
 }
 
+/// <summary>Mass, as a scale shows it. Base unit: kilogram.</summary>
+public sealed class Mass : IDimension<Mass>
+{
+    /// <summary>Kilogram.</summary>
+    public static readonly Unit<Mass> Kilogram = new("kg", 1m, 2, 3, ["kilo", "kilos", "kilogram", "kilograms"]);
+
+    /// <summary>Gram.</summary>
+    public static readonly Unit<Mass> Gram = new("g", 0.001m, 0, 0, ["gram", "grams", "gr"]);
+
+    /// <summary>Avoirdupois pound, 0.45359237 kg.</summary>
+    public static readonly Unit<Mass> Pound = new("lb", 0.45359237m, 2, 2, ["lbs", "pound", "pounds"]);
+
+    /// <inheritdoc />
+    public static string Name => "weight";
+
+    /// <inheritdoc />
+    public static IReadOnlyList<Unit<Mass>> Units { get; } = [Kilogram, Gram, Pound];
+
+    /// <inheritdoc />
+    public static IReadOnlyDictionary<string, string> Ambiguous { get; } = new Dictionary<string, string>
+    {
+        ["oz"] = "Type lb, kg or g: an ounce may be a fluid ounce.",
+    };
+}
+
 /// <summary>Force, as for belt tension. Base unit: newton.</summary>
 public sealed class Force : IDimension<Force>
 {

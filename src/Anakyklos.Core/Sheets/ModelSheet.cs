@@ -284,6 +284,9 @@ public sealed record FluidSystem
     /// <summary>By how much a sum may pass the amount without a word.</summary>
     public required Sourced<Quantity<Volume>> Tolerance { get; init; }
 
+    /// <summary>What a litre of it weighs, at the heat at which it is let out; null where nobody measures it by weight.</summary>
+    public Sourced<Quantity<Mass>>? LitreWeighs { get; init; }
+
     /// <summary>How it is brought to its level.</summary>
     public FillBy FillBy { get; init; }
 

@@ -168,6 +168,10 @@ internal static partial class SheetCheck
                 yield return ($"{path}.amount", $"{book} is not an amount for one filling. It should be above 0 and at most 100 L.");
             if (f.BetweenMarks is null && f.Tolerance.Value > book * 0.25m)
                 yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than a quarter of {book}.");
+            // Petrol is the lightest that flows in a vehicle, coolant and brake fluid are the heaviest.
+            if (f.LitreWeighs?.Value is { } litre
+                && (litre < Quantity<Mass>.Of(0.65m, Mass.Kilogram) || litre > Quantity<Mass>.Of(1.3m, Mass.Kilogram)))
+                yield return ($"{path}.litreWeighs", $"{litre} is not what a litre of it weighs. It should be from 0.65 kg to 1.30 kg.");
             if (f.BetweenMarks?.Value is not { } between)
                 continue;
             if (between <= Quantity<Volume>.Zero || between > book * 0.5m)

@@ -134,6 +134,7 @@ public static class SheetReader
             Through = c.Ids<AccessId>("through"),
             Amount = c.Sourced("amount", v => v.Amount<Volume>("is")),
             Tolerance = c.Sourced("tolerance", v => v.Amount<Volume>("is")),
+            LitreWeighs = c.Has("litreWeighs") ? c.Sourced("litreWeighs", v => v.Amount<Mass>("is")) : null,
             SafeToStart = c.Has("safeToStart") ? c.Sourced("safeToStart", v => v.Amount<Volume>("is")) : null,
             BetweenMarks = marked ? c.Sourced("betweenMarks", v => v.Amount<Volume>("is")) : null,
             AtTopMark = marked && c.Has("atTopMark") ? c.Sourced("atTopMark", v => v.Amount<Volume>("is")) : null,

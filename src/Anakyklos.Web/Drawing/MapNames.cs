@@ -19,7 +19,8 @@ public sealed class MapNames
     /// <summary>The upper left corners of a car's wheels, 8 wide and 22 high.</summary>
     public static readonly (int X, int Y)[] Wheels = [(4, 26), (88, 26), (4, 88), (88, 88)];
 
-    private const double Letter = 1.25;
+    // Half of what a letter takes; what is pointed at is written bold.
+    private const double Letter = 1.25, Bold = 1.5;
 
     private readonly List<MapWords> _taken = [];
     private readonly MapWords[] _wheels;
@@ -39,7 +40,7 @@ public sealed class MapNames
         {
             // Below what is pointed at, clear of the blocks around it.
             var foot = here.Y < 78 && map.Outline is MapOutline.Car or MapOutline.Motorcycle ? 86 : 114;
-            var half = here.Label.Length * (Letter + .05);
+            var half = here.Label.Length * Bold;
             Here = new(Math.Clamp(here.X, Math.Min(half, 50), Math.Max(100 - half, 50)), foot, half, 6);
             _taken.Add(Here);
             _taken.Add(new(here.X, foot, .5, foot - here.Y));

@@ -24,6 +24,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     {
         ["torque"] = "reading",
         ["amount"] = "amount",
+        ["full"] = "amount",
+        ["empty"] = "amount",
         ["count"] = "count",
         ["grade"] = "saw",
         ["text"] = "saw",

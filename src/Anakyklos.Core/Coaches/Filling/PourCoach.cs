@@ -20,7 +20,8 @@ internal sealed class PourCoach : Coach
         var (id, sheet) = (step.What, card.Sheet);
         if (!card.Fluid(id).Out && card.Steps.Any(Drains))
             yield return new("The old oil has not been drained.", "Drain it first.", card.First(Drains));
-        if (sheet.Fluids[id].FillBy == FillBy.MeasuredReturn && card.Fluid(id).CameOut is null)
+        if (sheet.Fluids[id].FillBy == FillBy.MeasuredReturn && card.Fluid(id).CameOut is null
+            && card.Remaining.Any(s => s.Traits.MeasuresOut && s.What == id))
             yield return new("What came out has not been measured.", "Measure it first: the same amount goes back.",
                 card.First(s => s.Traits.MeasuresOut && s.What == id));
         foreach (var r in card.OpenPlugs("New oil would run straight out. Tighten it first.", f => IsJointOf(f, id)))
@@ -77,7 +78,8 @@ internal sealed class PourCoach : Coach
         var (target, tolerance) = (at.Card.Wanted(fluid.Id), fluid.Tolerance.Value);
         var sum = at.Card.Fluid(fluid.Id).Poured + amount.Value;
         var book = fluid.FillBy != FillBy.MeasuredReturn ? "the book says"
-            : at.Card.Fluid(fluid.Id).CameOut == target ? "what came out was" : "to start it needs";
+            : at.Card.Fluid(fluid.Id).CameOut == target ? "what came out was" : target == fluid.Amount.Value ? "the book says"
+            : "to start it needs";
         return sum > target + tolerance
             ? $"{amount} makes {JobCard.Litres(sum)} in all; {book} {JobCard.Litres(target)}. Look for what does not agree."
             : fluid.FillBy == FillBy.Overflow && sum < target - tolerance

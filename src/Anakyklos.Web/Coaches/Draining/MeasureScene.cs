@@ -18,5 +18,7 @@ public sealed class MeasureScene : WorkScene
     }
 
     /// <inheritdoc/>
-    public override string? Line(JobCard card, CardEvent e) => e is Measured m ? $"Came out: {m.Amount}" : null;
+    public override string? Line(JobCard card, CardEvent e) => e is not Measured m ? null
+        : $"Came out: {m.Amount}{(m.Weighed is { } scale ? $", {scale.Full} less {scale.Empty} for the pan" : "")}"
+            + $"{(m.Asked is { } asked ? $". Asked: {asked}" : "")}";
 }

@@ -39,6 +39,8 @@ public sealed class FillingScene : WorkScene
             FillBy.Overflow => "is the book; stop when it runs out of the hole",
             FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut is { } came && came < scene.Card.Wanted(fluid.Id) =>
                 $"at least, to start: only {came.Print(to.Viewer.VolumeUnits[0])} came out",
+            FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut is null => "is the book: what came out was not measured",
+            FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut > scene.Card.Wanted(fluid.Id) => "is the book: more came out",
             FillBy.MeasuredReturn => "came out, so as much goes back",
             FillBy.Book => "exactly, from a measuring cup",
             _ => fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
