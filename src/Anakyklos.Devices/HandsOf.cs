@@ -95,8 +95,7 @@ public static class HandsOf
             { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
             _ when step.Moves => [new Drives()],
             _ when Quantity<Pressure>.Read(step.Value, out _) is { } pressure => [new Inflates(pressure.Value)],
-            _ when step.Id == "suck-out-reservoir" => [.. vehicle.Brakes.Keys.Where(f => sheet.Fluids[f].Through.All(vehicle.IsOff))
-                .Select(f => new SucksOut(f))],
+            { SucksOut: true } => vehicle.Brakes.ContainsKey(what) ? [new SucksOut(what)] : [],
             // Old oil goes into its drum, and the pan with it out of the way.
             { EmptiesPans: true } => [new Goes(Place.Below), new ClearsBelow(), new Goes(step.Place), .. vehicle.Pans
                 .Where(p => p.Value.In.Count > 0).Select(p => new EmptiesPan(p.Key))],

@@ -39,6 +39,10 @@ public sealed record TakesAway(AccessId What) : Hand;
 /// <param name="What">The fastener.</param>
 public sealed record Undoes(FastenerId What) : Hand;
 
+/// <summary>Slackens a fastener and leaves it in its thread.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record Loosens(FastenerId What) : Hand;
+
 /// <summary>Puts a part in the place it belongs to, the one before it having come out.</summary>
 /// <param name="What">The part.</param>
 /// <param name="Old">The one that was in goes back.</param>
@@ -166,8 +170,9 @@ public sealed record RunsWarm : Hand;
 /// <summary>Switches the engine off.</summary>
 public sealed record Stops : Hand;
 
-/// <summary>Drives or rides the vehicle until it is warm, and comes back with the engine off.</summary>
-public sealed record Drives : Hand;
+/// <summary>Drives or rides the vehicle, and comes back with the engine off.</summary>
+/// <param name="Far">How far; null for as far as it takes until it is warm.</param>
+public sealed record Drives(Quantity<Distance>? Far = null) : Hand;
 
 /// <summary>Puts the service indicator out.</summary>
 /// <param name="What">The reset.</param>

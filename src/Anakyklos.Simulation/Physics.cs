@@ -60,6 +60,12 @@ internal static class Physics
     /// <summary>In the time that the sheet gives for cooling, a warm engine falls to 43 °C: e to the minus so much of 75 is 28.</summary>
     internal const double CoolingTimes = 0.985;
 
+    /// <summary>On the road two thirds of the way come in each so much: what three minutes are at 60 km/h.</summary>
+    internal static readonly Quantity<Distance> WarmsOn = Quantity<Distance>.Of(3, Distance.Kilometre);
+
+    /// <summary>After so many of those it counts as warm: a hundredth is missing then.</summary>
+    internal const int WarmAfter = 5;
+
     /// <summary>What an oil pump of this size brings at idle, in litres a second: a dry filter is full within five seconds, which is
     /// how long makers let the oil light burn.</summary>
     internal const decimal PumpBrings = 0.15m;

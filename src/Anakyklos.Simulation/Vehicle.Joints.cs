@@ -36,16 +36,22 @@ public sealed partial record Vehicle
         }, missing > 0 ? [new(HarmKind.DroppedClip, access.Name, $"{missing} of {access.Count} {access.CountOf} are missing")] : []);
     }
 
+    // A joint that is slack leaks when it comes under pressure, and is not driven on.
+    private Answer Loosen(Fastener fastener) => BeforeMoving(fastener) ?? Well(Laying(fastener.Drive, fastener.Place) with
+    {
+        Joints = Joints.SetItem(fastener.Id, Joints[fastener.Id] with { IsTight = false, Torque = null, Turned = 0 }),
+    });
+
+    // Beside the vehicle a fastener comes out at any height; where it is tightened is another matter.
+    private Answer? BeforeMoving(Fastener fastener) => !Joints[fastener.Id].IsIn ? Cannot(fastener.Name, "it is out already")
+        : Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Place.UsualLift())
+        ?? (Stuck.Contains(fastener.Id) ? Cannot(fastener.Name, "it does not move") : null);
+
     private Answer Undo(Fastener fastener)
     {
-        var joint = Joints[fastener.Id];
-        if (!joint.IsIn)
-            return Cannot(fastener.Name, "it is out already");
-        // Beside the vehicle a fastener comes out at any height; where it is tightened is another matter.
-        if ((Behind(fastener.Name, fastener.Needs) ?? Elsewhere(fastener.Name, fastener.Place.UsualLift())) is { } not)
+        if (BeforeMoving(fastener) is { } not)
             return not;
-        if (Stuck.Contains(fastener.Id))
-            return Cannot(fastener.Name, "it does not move");
+        var joint = Joints[fastener.Id];
         List<Harm> harms = fastener.Cold && IsHot ? [new(HarmKind.Burnt, fastener.Name, "hot metal and what is under pressure")] : [];
         if (Runs)
             harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));

@@ -35,8 +35,10 @@ public sealed partial record Vehicle
             yield return new(HarmKind.RunOpen, access.Name, "it is off");
     }
 
-    private Answer Drive()
+    private Answer Drive(Quantity<Distance>? far)
     {
+        if (far is { } way && way <= Quantity<Distance>.Zero)
+            throw new ArgumentOutOfRangeException(nameof(far), far, "A drive takes a way.");
         if (IsUp)
             return Cannot("Vehicle", "it is up");
         if (!Runs && WithoutCurrent("Engine") is { } dead)
@@ -50,6 +52,13 @@ public sealed partial record Vehicle
             harms.Add(new(HarmKind.DrivenOpen, hold.Name, "it is still in place"));
         foreach (var tyre in Tyres.Where(t => t.Value < Quantity<Pressure>.Of(Physics.TyreNeeds, Pressure.Bar)))
             harms.Add(new(HarmKind.FlatTyre, tyre.Key, $"only {tyre.Value} in it"));
-        return new(this with { Runs = false, KeyIsOn = false, Warmth = Physics.Warm, ArmsSeen = false, PressureFrom = null }, harms);
+        // An engine under load warms with the way.
+        var drives = far ?? Physics.WarmsOn * Physics.WarmAfter;
+        var stays = (decimal)Math.Exp(-(double)(drives / Physics.WarmsOn));
+        var warmth = far is null ? Physics.Warm : Math.Round(Physics.Warm + (Warmth - Physics.Warm) * stays, 6);
+        return new(this with
+        {
+            Runs = false, KeyIsOn = false, Warmth = warmth, ArmsSeen = false, PressureFrom = null, Driven = Driven + drives,
+        }, harms);
     }
 }

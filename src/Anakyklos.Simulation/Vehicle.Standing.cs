@@ -86,6 +86,7 @@ public sealed partial record Vehicle
         Sets h => Sheet.Access[h.What].Place,
         TakesAway h => Sheet.Access[h.What].Place,
         Undoes h => Sheet.Fasteners[h.What].Place,
+        Loosens h => Sheet.Fasteners[h.What].Place,
         RunsIn h => Sheet.Fasteners[h.What].Place,
         Tightens h => Sheet.Fasteners[h.What].Place,
         Turns h => Sheet.Fasteners[h.What].Place,

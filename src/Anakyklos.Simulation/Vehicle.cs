@@ -51,6 +51,9 @@ public sealed partial record Vehicle
     /// <summary>Indicators that are lit.</summary>
     public ImmutableHashSet<ResetId> Lit { get; private init; } = [];
 
+    /// <summary>How far it was driven since it came in.</summary>
+    public Quantity<Distance> Driven { get; private init; }
+
     /// <summary>Whether it is up.</summary>
     public bool IsUp { get; private init; }
 
@@ -110,6 +113,7 @@ public sealed partial record Vehicle
         PutsOn h => PutOn(Known(Sheet.Access, h.What), h.Count),
         Sets h => Set(Known(Sheet.Access, h.What)),
         TakesAway h => TakeAway(Known(Sheet.Access, h.What)),
+        Loosens h => Loosen(Known(Sheet.Fasteners, h.What)),
         Undoes h => Undo(Known(Sheet.Fasteners, h.What)),
         Fits h => Fit(Known(Sheet.Parts, h.What), h.Old),
         RunsIn h => RunIn(Known(Sheet.Fasteners, h.What)),
@@ -139,7 +143,7 @@ public sealed partial record Vehicle
         Starts => Start(),
         Cranks h => Crank(h.For),
         Stops => Stop(),
-        Drives => Drive(),
+        Drives h => Drive(h.Far),
         PutsOut h => PutOut(h.What),
         TurnsKey h => Well(this with { KeyIsOn = h.On }),
         Charges => Well(this with { Charge = 1, Faults = Faults.Remove(new WeakBattery()) }),

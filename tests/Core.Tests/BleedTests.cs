@@ -186,6 +186,22 @@ public sealed class BleedTests
                 && dry.Step(r.Step!.Value)!.Kind == StepKind.Pour);
     }
 
+    // On a card whose order somebody left away: what was poured is not sucked out again, and there is a way on.
+    [Fact]
+    public void Fresh_fluid_is_not_sucked_out_again()
+    {
+        var steps = On("corran-fen-12", "brake-fluid").Steps.Select(s => s with { After = [] }).ToList();
+        _card = CardWalk.Open(Fen, ["brake-fluid"], steps);
+        Assert.Contains("is in the way", No(new ConfirmStep("suck-out-reservoir")));
+        foreach (var step in steps.TakeWhile(s => s.Kind != StepKind.Bleed).Where(s => s.Kind != StepKind.Suck))
+        {
+            _now += TimeSpan.FromHours(2);
+            Do(UsualPress.Of(_card, step));
+        }
+        Assert.Contains("is in already", No(new ConfirmStep("suck-out-reservoir")));
+        Do(new Deviate("suck-out-reservoir", DeviationKind.StepLeftOut, "It is filled"));
+    }
+
     [Fact]
     public void What_was_done_is_written_down_and_read_back_as_it_was()
     {

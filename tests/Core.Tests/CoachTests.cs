@@ -32,13 +32,14 @@ public sealed class CoachTests
         { nameof(StepTraits.MeasuresOut), "measure" },
         { nameof(StepTraits.EmptiesPans), "empty" },
         { nameof(StepTraits.Reads), "read" },
+        { nameof(StepTraits.SucksOut), "suck" },
         { nameof(StepTraits.LaysOut), "kit" },
         { nameof(StepTraits.LooksOver), "clear" },
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
         { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pour read" },
-        { nameof(StepTraits.MayBeLeftOut), "do drive empty read reset warm" },
+        { nameof(StepTraits.MayBeLeftOut), "do drive empty read reset suck warm" },
     };
 
     [Theory]
@@ -130,7 +131,7 @@ public sealed class CoachTests
             ReportLeak => step.Kind == "look",
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
-            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read",
+            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck",
             Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind is "bleed" or "measure",
             _ => false,
         };

@@ -88,8 +88,8 @@ public sealed class DroppingTests
         var (before, begun) = (0, 0);
         AtEveryStep(sheet, "brake-fluid air-filter", (card, now) =>
         {
-            var bled = card.Steps.Where(s => s.Jobs.Contains("brake-fluid") && s.Kind is StepKind.Do or StepKind.Pour or StepKind.Bleed
-                or StepKind.Fit).ToList();
+            var bled = card.Steps.Where(s => s.Jobs.Contains("brake-fluid") && s.Kind is StepKind.Do or StepKind.Suck
+                or StepKind.Pour or StepKind.Bleed or StepKind.Fit).ToList();
             if (!card.Remaining.Any(s => s.Kind == StepKind.Bleed || s.Id.Text.StartsWith("test-")))
                 return;
             var isBegun = bled.Any(s => card.State(s.Id).Status == StepStatus.Done);

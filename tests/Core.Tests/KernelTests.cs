@@ -293,6 +293,7 @@ public sealed class KernelTests
     [InlineData("pour", "fluid")]
     [InlineData("gauge", "fluid")]
     [InlineData("measure", "fluid")]
+    [InlineData("suck", "fluid")]
     [InlineData("run", "fluid")]
     [InlineData("warm", "fluid")]
     [InlineData("prime", " part fluid")]

@@ -96,14 +96,10 @@ internal sealed partial class BothWalk
     }
 
     /// <summary>A step out of its turn, by its usual press.</summary>
-    internal bool Press(SheetStep step) => !SucksOutFresh(step) && Looks(step)
+    internal bool Press(SheetStep step) => Looks(step)
         && (Try(Shown(step, UsualPress.Of(Card, step))) || (EmptiesFor(step) && Try(Shown(step, UsualPress.Of(Card, step)))));
 
     private bool EmptiesFor(SheetStep step) => Card.PanToEmpty(step) is { } pan && Try(new EmptyPan(pan));
-
-    // Nobody sucks out what he has just poured in; only the order of the sheet says which comes first.
-    private bool SucksOutFresh(SheetStep step) => step.Id == "suck-out-reservoir"
-        && Vehicle.Brakes.Keys.Any(f => Card.Fluid(f).Poured > Quantity<Volume>.Zero);
 
     /// <summary>Something goes wrong with the vehicle, or a hand does something that no card is told.</summary>
     internal Answer Happens(Happening what)

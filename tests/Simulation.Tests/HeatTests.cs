@@ -212,6 +212,32 @@ public sealed class HeatTests
         Assert.Equal(HarmKind.OffItsStand, Do(0, new SetsArms(), new Raises(), new TakesAway("wheel-chocks"))[^1].Kind);
     }
 
+    // Two thirds of 75 K in 3 km: 15 + 75 (1 - e^-1) = 62.4; a hundred metres more than nothing are not warm.
+    [Fact]
+    public void A_drive_warms_it_with_the_way()
+    {
+        Assert.Empty(Do(0, new Drives(Quantity<Distance>.Of(3, Distance.Kilometre))));
+        Assert.Equal((62.4m, 3m), (Celsius, _vehicle.Driven.In(Distance.Kilometre)));
+        Do(0, new Drives());
+        Assert.Equal((90m, 18m), (Celsius, _vehicle.Driven.In(Distance.Kilometre)));
+        Assert.Throws<ArgumentOutOfRangeException>(() => _vehicle.Answer(new Drives(default(Quantity<Distance>)), _vehicle.Now));
+    }
+
+    [Fact]
+    public void What_is_only_slackened_is_in_and_leaks_and_is_not_driven_on()
+    {
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"));
+        Assert.Empty(Do(0, new Loosens("engine-drain-plug")));
+        Assert.Equal((true, false), (_vehicle.Joints["engine-drain-plug"].IsIn, _vehicle.Joints["engine-drain-plug"].IsTight));
+        Do(0, new PutsOn("undertray"), new ClearsBelow(), new Lowers(), new TakesAway("wheel-chocks"));
+        var harms = Do(0, new Drives());
+        Assert.Contains(harms, h => h.Kind == HarmKind.Leak);
+        Assert.Contains(harms, h => h.Kind == HarmKind.DrivenOpen);
+        Do(0, new Sets("wheel-chocks"), new SetsArms(), new Raises(), new TakesOff("undertray"), new SlidesPanUnder(),
+            new Undoes("engine-drain-plug"));
+        Assert.Equal("it is out already", Assert.Single(Do(0, new Loosens("engine-drain-plug"))).Says);
+    }
+
     // A quarter of 0.15 L/s: 0.448 L of filter and galleries are full after 11.9 s, and 4 s bring 0.15 L.
     [Fact]
     public void A_starter_turns_the_pump_slowly_and_does_not_bear_it_for_long()

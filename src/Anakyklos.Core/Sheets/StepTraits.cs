@@ -80,6 +80,9 @@ public readonly record struct StepTraits
     /// <summary>What ran out is measured.</summary>
     public bool MeasuresOut { get; init; }
 
+    /// <summary>Old fluid is sucked out of its reservoir.</summary>
+    public bool SucksOut { get; init; }
+
     /// <summary>What came out is looked at and judged.</summary>
     public bool Reads { get; init; }
 
