@@ -61,15 +61,16 @@ public sealed partial record Vehicle
     // Why nothing turns over; null when it does.
     private Answer? WithoutCurrent(string what) => HasCurrent ? null : Cannot(what, "there is no current");
 
+    // Why the starter does not turn it over; null when it does.
+    private Answer? WithoutTurning() => Runs ? Cannot("Engine", "it runs already")
+        : WithoutCurrent("Engine") ?? (Charge >= Physics.CrankNeeds ? null
+            : new(this with { KeyIsOn = true, Charge = Math.Max(0, Charge - Physics.CrankTakes) },
+                [new(HarmKind.OutOfReach, "Engine", "it turns slowly and does not catch")]));
+
     private Answer Start()
     {
-        if (Runs)
-            return Cannot("Engine", "it runs already");
-        if (WithoutCurrent("Engine") is { } dead)
-            return dead;
-        if (Charge < Physics.CrankNeeds)
-            return new(this with { KeyIsOn = true, Charge = Math.Max(0, Charge - Physics.CrankTakes) },
-                [new(HarmKind.OutOfReach, "Engine", "it turns slowly and does not catch")]);
+        if (WithoutTurning() is { } not)
+            return not;
         var (fluids, draws) = (Fluids, Quantity<Volume>.Zero);
         foreach (var system in Sheet.Fluids.Values.Where(f => f.Pumped))
         {
@@ -88,13 +89,8 @@ public sealed partial record Vehicle
     {
         if (lasts <= TimeSpan.Zero)
             throw new ArgumentOutOfRangeException(nameof(lasts), lasts, "Cranking takes a time.");
-        if (Runs)
-            return Cannot("Engine", "it runs already");
-        if (WithoutCurrent("Engine") is { } dead)
-            return dead;
-        if (Charge < Physics.CrankNeeds)
-            return new(this with { KeyIsOn = true, Charge = Math.Max(0, Charge - Physics.CrankTakes) },
-                [new(HarmKind.OutOfReach, "Engine", "it turns slowly and does not catch")]);
+        if (WithoutTurning() is { } not)
+            return not;
         List<Harm> harms = [.. Unprimed.Select(p => new Harm(HarmKind.CrankedUnprimed, Sheet.Parts[p].Name, "it cranks on air"))];
         if (lasts > Physics.StarterBears)
             harms.Add(new(HarmKind.StarterBurnt, "Starter",
