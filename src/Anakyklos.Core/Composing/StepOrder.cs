@@ -16,6 +16,7 @@ internal sealed class StepOrder
     private readonly Dictionary<ThingId, SheetStep> _closes;
     private readonly Reachability _after;
     private readonly Dictionary<(int Before, int After), (TimeSpan Lag, string Why)> _links = [];
+    private readonly HashSet<(int Before, int After)> _ways = [];
 
     private StepOrder(ModelSheet sheet, IReadOnlyList<JobId> jobs, SheetStep[] steps)
     {
@@ -65,12 +66,12 @@ internal sealed class StepOrder
         var (a, b) = (_index[before.Id], _index[after.Id]);
         if (!_after.Add(a, b))
             throw new ComposingException($"“{before.Title}” must come before “{after.Title}” ({why}), but it also comes after it: "
-                + $"{Way(b, a)}.", _jobs.Count == 1 ? $"jobs.{_jobs[0]}" : "jobs");
+                + $"{Path(b, a)}.", _jobs.Count == 1 ? $"jobs.{_jobs[0]}" : "jobs");
         if (!_links.TryGetValue((a, b), out var known) || lag > known.Lag)
             _links[(a, b)] = (lag, known.Why is null ? why : known.Why);
     }
 
-    private string Way(int from, int to)
+    private string Path(int from, int to)
     {
         var path = new List<string>();
         for (var at = from; at != to && path.Count < 12;)
@@ -90,9 +91,17 @@ internal sealed class StepOrder
                 if (step.What == id)
                     continue;
                 var name = Words.Low(_sheet.Access[id].Name);
-                Link(_opens.GetValueOrDefault(id), step, $"needs the {name} open");
-                Link(step, _closes.GetValueOrDefault(id), $"is reached through the {name}, which goes back after it");
+                Way(_opens.GetValueOrDefault(id), step, $"needs the {name} open");
+                Way(step, _closes.GetValueOrDefault(id), $"is reached through the {name}, which goes back after it");
             }
+    }
+
+    // Holds for its own sake: when a step is done again, what lay between it and the cover may be done long since.
+    private void Way(SheetStep? before, SheetStep? after, string why)
+    {
+        Link(before, after, why);
+        if (before is not null && after is not null)
+            _ways.Add((_index[before.Id], _index[after.Id]));
     }
 
     // What holds the vehicle is set before the work that needs it and stays until the last of it: also the pedal test, and a level that is
@@ -440,7 +449,7 @@ internal sealed class StepOrder
                 if (--left[j] == 0)
                     ready.Add(j);
         }
-        var links = _links.Where(l => l.Value.Lag > TimeSpan.Zero
+        var links = _links.Where(l => l.Value.Lag > TimeSpan.Zero || _ways.Contains(l.Key)
             || !follows[l.Key.Before].Any(m => m != l.Key.After && _after.Reaches(m, l.Key.After)))
             .Select(l => new StepLink(_steps[l.Key.Before].Id, _steps[l.Key.After].Id, l.Value.Lag, l.Value.Why)).ToList();
         var before = links.ToLookup(l => l.After);
