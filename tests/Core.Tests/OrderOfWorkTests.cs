@@ -62,6 +62,23 @@ public class OrderOfWorkTests
         }
     }
 
+    [Theory]
+    [MemberData(nameof(Plans))]
+    public void What_is_done_again_comes_before_the_cover_that_it_is_reached_through(string sheetId, int people)
+    {
+        var sheet = ComposerTests.Sheets[sheetId];
+        var work = CardPlanner.Plan(sheet, sheet.Jobs.Keys).Work;
+        foreach (var close in work.Steps.Where(s => s.Kind == StepKind.Close && !sheet.Access[s.What].HoldsVehicle))
+            foreach (var again in work.Steps.Where(s => s.Needs.Contains(close.What)))
+            {
+                var done = work.Steps.Select(s => s.Id).Where(id => id != close.Id && id != again.Id).ToHashSet();
+                var left = CardPlanner.Order(work, PlanStart.Fresh with { Done = done, LiftUp = again.Lift == LiftNeed.Up }, people).Steps;
+                Assert.Equal([again.Id, close.Id], left.Where(s => !s.MovesLift).Select(s => s.Id));
+                // What the card refuses by, when somebody takes the cover early.
+                Assert.Contains(again.Id, close.After.Concat(close.Awaits));
+            }
+    }
+
     private static void Holding(CardPlan plan, ModelSheet sheet)
     {
         foreach (var hold in sheet.Access.Values.Where(a => a.HoldsVehicle))
