@@ -140,7 +140,12 @@ internal sealed partial class BothWalk
     private CardCommand Shown(SheetStep step, CardCommand book) => book switch
     {
         ConfirmKit kit => kit with { Pans = Brought(kit.Pans) },
-        ReadGauge => new ReadGauge(step.Id, new(Math.Clamp(Math.Round(Vehicle.ReadsAs(step.What), 2), Level.Lowest, Level.Highest))),
+        ReadGauge => new ReadGauge(step.Id, ReadOf(step.What)),
+        ReadRod => new ReadRod(step.Id, new(Quantity<Length>.Of(Math.Round(
+            Card.Sheet.Fluids[step.What].Rod!.Value.DepthOf(ReadOf(step.What)).In(Length.Millimetre)), Length.Millimetre), Length.Millimetre)),
+        // What does not run over yet is told so by no one: a little more goes in.
+        RunOver when Vehicle.Fluids[step.What].Inside < Card.Sheet.Fluids[step.What].Amount.Value =>
+            new Pour(step.Id, new(Card.Sheet.Fluids[step.What].Tolerance.Value, Volume.Litre), true),
         Measure => new Measure(step.Id, new(Quantity<Volume>.Of(Math.Round(Measured(step.What).In(Volume.Litre), 2),
             Volume.Litre), Volume.Litre)),
         See look => look with { Look = new(look.Look.Subject, Looks(step, look.Look)) },
@@ -180,6 +185,8 @@ internal sealed partial class BothWalk
         return PanPlan.Short(groups, brought) is null ? brought : pans;
     }
 
+    private Level ReadOf(FluidId fluid) => new(Math.Clamp(Math.Round(Vehicle.ReadsAs(fluid), 2), Level.Lowest, Level.Highest));
+
     // By now, however long ago the last hand was at it.
     private Quantity<Volume> Measured(FluidId fluid) => Vehicle.Until(_now < Vehicle.Now ? Vehicle.Now : _now).Vehicle.Fluids[fluid].Pan;
 
@@ -192,6 +199,8 @@ internal sealed partial class BothWalk
         var decision = Card.Decide(command, by ?? By, _now, _facts);
         if (decision is Asked { Question: PourQuestion q } && command is Pour p)
             decision = Card.Decide(new Pour(p.Step, q.Amount, true), by ?? By, _now, _facts);
+        if (decision is Asked { Question: RunOverQuestion } && command is RunOver over)
+            decision = Card.Decide(over with { WarningSeen = true }, by ?? By, _now, _facts);
         if (decision is Asked { Question: MeasureQuestion } && command is Measure m)
             decision = Card.Decide(m with { Meant = true }, by ?? By, _now, _facts);
         if (decision is not Accepted accepted)

@@ -128,7 +128,7 @@ public sealed record FrozenEffects(int Rules, IReadOnlyList<Effect> Effects)
 {
     /// <summary>The version of the rules that this program goes by. It grows whenever an event would have other effects than
     /// before.</summary>
-    public const int Now = 3;
+    public const int Now = 4;
 
     /// <summary>The rules since which a record tells a step's title as the card does; before, as the sheet does.</summary>
     internal const int SinceTitlesAreTold = 2;

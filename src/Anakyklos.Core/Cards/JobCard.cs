@@ -169,7 +169,8 @@ public sealed partial class JobCard
 
     /// <summary>Whether the first pour aims at the marks of a gauge; otherwise at an amount.</summary>
     /// <param name="fluid">Fluid id.</param>
-    public bool FillsByMarks(FluidId fluid) => Sheet.Fluids[fluid].FillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod;
+    public bool FillsByMarks(FluidId fluid) => Sheet.Fluids[fluid].FillBy
+        is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod or FillBy.Part;
 
     /// <summary>
     /// What the filling step should bring in all: the first pour by marks, what came out but no more than the book, or the book amount;

@@ -13,7 +13,9 @@ public sealed partial class JobCard
     /// </summary>
     private IEnumerable<Effect> LooksVoidedBy(CardEvent e, IReadOnlyList<Effect> effects)
     {
-        if (e is not IStepEvent { Step: var id } || Step(id) is not { } step || !effects.Any(x => x is LiftMoves or StepEnds))
+        // Whatever ends a step was work there: also a joint tightened without a reading.
+        var ended = effects.OfType<StepEnds>().Select(s => (StepId?)s.Step).FirstOrDefault();
+        if (((e as IStepEvent)?.Step ?? ended) is not { } id || Step(id) is not { } step || !effects.Any(x => x is LiftMoves or StepEnds))
             return [];
         var moves = effects.Any(x => x is LiftMoves);
         return Steps.Where(look => look.Traits.Lift switch

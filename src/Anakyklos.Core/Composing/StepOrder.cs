@@ -42,9 +42,7 @@ internal sealed class StepOrder
         order.Said();
         order.Holding();
         order.LastThings();
-        var spans = order.Spans();
-        order.FollowFrom(spans);
-        return order.Result(spans);
+        return order.Result();
     }
 
     /// <summary>The order of steps that carry theirs in <see cref="SheetStep.After"/> and <see cref="SheetStep.Awaits"/> already.</summary>
@@ -52,9 +50,7 @@ internal sealed class StepOrder
     {
         var order = new StepOrder(sheet, jobs, steps);
         order.Said();
-        var spans = order.Spans();
-        order.FollowFrom(spans);
-        return order.Result(spans);
+        return order.Result();
     }
 
     private IEnumerable<SheetStep> Of(Func<StepTraits, bool> which) => _steps.Where(s => which(s.Traits));
@@ -374,7 +370,6 @@ internal sealed class StepOrder
             foreach (var open in _steps.Where(s => s.Traits.Opens && _sheet.Fasteners.ContainsKey(s.What)
                 && s.Jobs.Intersect(prime.Jobs).Any() && !Reaches(prime, s)))
                 spans.Add(new(open.Id, prime.Id, running, "it is not primed"));
-        spans.AddRange(ShortlyAfter());
         if (Of(t => t.Engine == EngineUse.Starts).FirstOrDefault() is { } run
             && Of(t => t.Engine == EngineUse.Stops).FirstOrDefault() is { } settle)
             spans.Add(new(run.Id, settle.Id, [.. _steps.Where(s => s.Id != run.Id && s.Id != settle.Id).Select(s => s.Id)],
@@ -434,8 +429,15 @@ internal sealed class StepOrder
         }
     }
 
-    private ComposedWork Result(List<OpenSpan> spans)
+    private ComposedWork Result()
     {
+        var (open, soon) = (Spans(), ShortlyAfter().ToList());
+        FollowFrom([.. open, .. soon]);
+        // What must come before a drain or a reading, and is done again meanwhile, could not wait.
+        IReadOnlyList<OpenSpan> spans = [.. open, .. soon.Select(s => s with
+        {
+            Barred = [.. s.Barred.Where(b => !_after.Reaches(_index[b], _index[s.Closes]))],
+        }).Where(s => s.Barred.Count > 0)];
         var left = _links.Keys.GroupBy(k => k.After).ToDictionary(g => g.Key, g => g.Count());
         var follows = _links.Keys.ToLookup(k => k.Before, k => k.After);
         var ready = new SortedSet<int>(Enumerable.Range(0, _steps.Length).Where(i => !left.ContainsKey(i)));

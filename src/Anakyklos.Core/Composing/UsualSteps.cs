@@ -102,10 +102,22 @@ internal sealed class UsualSteps(ModelSheet sheet)
         };
     }
 
-    internal SheetStep? Gauge(FluidId fluid) => sheet.Fluids[fluid].BetweenMarks is null ? null : Own("gauge", fluid)
-        ?? Plain($"level-{fluid}", "gauge", fluid, $"Read the {Words.Low(sheet.Fluids[fluid].Name)} and bring it to the mark",
-            "Prove", Place.Top,
-        3) with { Map = MapOf(fluid) };
+    internal SheetStep? Gauge(FluidId fluid)
+    {
+        var f = sheet.Fluids[fluid];
+        if (f.BetweenMarks is null)
+            return null;
+        // What is read through its filling hole is read where that is.
+        var through = f.Pumped ? null : sheet.Fasteners.Values.FirstOrDefault(x => x.Fills == fluid);
+        var place = through?.Place ?? Place.Top;
+        return Own("gauge", fluid) ?? Plain($"level-{fluid}", "gauge", fluid, f.FillBy == FillBy.Part
+            ? $"Read the {Words.Low(f.Name)} at the {Words.Low(f.Part)} and bring it there"
+            : $"Read the {Words.Low(f.Name)} and bring it to the mark", "Prove", place, 3) with
+        {
+            Lift = through?.Lift ?? place.UsualLift(),
+            Map = MapOf(fluid),
+        };
+    }
 
     internal SheetStep Measure(FluidId fluid) => Own("measure", fluid)
         ?? Plain($"measure-{fluid}", "measure", fluid, $"Measure how much {Words.Low(sheet.Fluids[fluid].Name)} came out",

@@ -259,6 +259,9 @@ public enum FillBy
     /// <summary>By the depth on a marked rod.</summary>
     Rod,
 
+    /// <summary>Between two places on a part inside, such as the run of a chain.</summary>
+    Part,
+
     /// <summary>Until it runs out of the filling hole.</summary>
     Overflow,
 
@@ -310,6 +313,22 @@ public sealed record FluidSystem
 
     /// <summary>How the level is read, such as "warm, on level ground"; null for what has no gauge.</summary>
     public Sourced<string>? Reading { get; init; }
+
+    /// <summary>The marks of the rod, as depths below the filler; null for what is read in another way.</summary>
+    public Sourced<RodMarks>? Rod { get; init; }
+
+    /// <summary>The part inside by which it is read, such as "lower run of the chain"; empty for what is read in another way. Its lower
+    /// edge is the bottom mark, its upper edge the top mark.</summary>
+    public string Part { get; init; } = "";
+
+    /// <summary>What its level is read on, without an article: dipstick, window, rod, or the part.</summary>
+    public string Gauge => FillBy switch
+    {
+        FillBy.SightGlass => "window",
+        FillBy.Rod => "rod",
+        FillBy.Part => Part,
+        _ => "dipstick",
+    };
 
     /// <summary>How long the oil settles after a top-up before the next reading.</summary>
     public TimeSpan SettleAfterPour { get; init; }

@@ -123,7 +123,7 @@ public static class SheetReader
     {
         var fillBy = c.Word("fillBy", FillBy.Dipstick, required: false);
         // A level that is read between marks needs to know what lies between them; the other ways may have marks as well.
-        var marked = fillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod || c.Has("betweenMarks");
+        var marked = fillBy is FillBy.Dipstick or FillBy.SightGlass or FillBy.Rod or FillBy.Part || c.Has("betweenMarks");
         return new()
         {
             Id = id,
@@ -138,6 +138,8 @@ public static class SheetReader
             SafeToStart = c.Has("safeToStart") ? c.Sourced("safeToStart", v => v.Amount<Volume>("is")) : null,
             BetweenMarks = marked ? c.Sourced("betweenMarks", v => v.Amount<Volume>("is")) : null,
             AtTopMark = marked && c.Has("atTopMark") ? c.Sourced("atTopMark", v => v.Amount<Volume>("is")) : null,
+            Rod = fillBy == FillBy.Rod && c.Has("rod") ? c.Sourced("rod", v => new RodMarks(v.Amount<Length>("low"), v.Amount<Length>("high"))) : null,
+            Part = fillBy == FillBy.Part ? c.Text("part") : "",
             Reading = marked ? c.Sourced("reading", v => v.Text("is")) : null,
             SettleAfterPour = marked ? c.Duration("settleAfterPour") ?? TimeSpan.Zero : TimeSpan.Zero,
             Target = marked ? c.Word<TargetSchool>("target") : default,

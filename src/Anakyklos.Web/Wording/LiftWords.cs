@@ -103,6 +103,7 @@ public static class LiftWords
         Core.Sheets.FillBy.Dipstick => "by dipstick",
         Core.Sheets.FillBy.SightGlass => "by the window",
         Core.Sheets.FillBy.Rod => "by the rod",
+        Core.Sheets.FillBy.Part => $"to the {Words.Low(fluid.Part)}",
         Core.Sheets.FillBy.Overflow => "until it runs over",
         Core.Sheets.FillBy.MeasuredReturn => "as much as came out, then by dipstick",
         _ => "measured out",

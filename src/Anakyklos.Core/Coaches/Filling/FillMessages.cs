@@ -9,7 +9,10 @@ namespace Anakyklos.Core.Coaches.Filling;
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">The amount in the unit it was given in.</param>
 /// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
-public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "") : CardEvent, IStepEvent
+/// <param name="OneOfSeveral">Whether it goes on until somebody says that it runs over; without that the pour itself said so, as it did
+/// before there were several.</param>
+public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "",
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool OneOfSeveral = false) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -26,10 +29,21 @@ public sealed record TakenOut(StepId Step, Typed<Volume> Amount) : CardEvent, IS
     public bool GoesOn => true;
 }
 
-/// <summary>The dipstick was read.</summary>
+/// <summary>The level was read: on a stick, in a window, on a rod, at a part.</summary>
 /// <param name="Step">Step id.</param>
-/// <param name="Level">Where the oil stood.</param>
-public sealed record GaugeRead(StepId Step, Level Level) : CardEvent, IStepEvent
+/// <param name="Level">Where it stood.</param>
+/// <param name="Depth">How far below the filler, as it was read on a rod; null for every other gauge, and where it was not said.</param>
+public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = null) : CardEvent, IStepEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+}
+
+/// <summary>It ran out of the hole through which it is filled.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
+public sealed record RanOver(StepId Step, string AgainstWarning = "") : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -47,12 +61,26 @@ public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = 
 /// <param name="Amount">In the unit typed.</param>
 public sealed record TakeOut(StepId Step, Typed<Volume> Amount) : StepCommand(Step);
 
-/// <summary>The dipstick was read.</summary>
+/// <summary>The level was read between two marks.</summary>
 /// <param name="Step">Step id.</param>
-/// <param name="Level">Where the oil stands.</param>
+/// <param name="Level">Where it stands.</param>
 public sealed record ReadGauge(StepId Step, Level Level) : StepCommand(Step);
+
+/// <summary>The level was read on a rod.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Depth">From the filler down to where the fluid ends, in the unit typed.</param>
+public sealed record ReadRod(StepId Step, Typed<Length> Depth) : StepCommand(Step);
+
+/// <summary>It runs out of the hole through which it is filled.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="WarningSeen">The person was warned and stands by it.</param>
+public sealed record RunOver(StepId Step, bool WarningSeen = false) : StepCommand(Step);
 
 /// <summary>Really pour it?</summary>
 /// <param name="Text">The warning as a question.</param>
 /// <param name="Amount">The amount.</param>
 public sealed record PourQuestion(string Text, Typed<Volume> Amount) : Question(Text);
+
+/// <summary>Does it really run over already?</summary>
+/// <param name="Text">The warning as a question.</param>
+public sealed record RunOverQuestion(string Text) : Question(Text);

@@ -35,8 +35,8 @@ internal sealed class GaugeCoach : Coach
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
-        ReadGauge c => at.NotNow() ?? (c.Level.IsOnStick ? (Decision)Yes(new GaugeRead(c.Step, c.Level))
-            : No("That is not on the dipstick.", "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.", field: "level")),
+        ReadGauge c => at.NotNow() ?? OnMarks(at, c),
+        ReadRod c => at.NotNow() ?? OnRod(at, c),
         Pour c => TopUp(at, c),
         TakeOut c => Out(at, c),
         ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
@@ -69,7 +69,31 @@ internal sealed class GaugeCoach : Coach
         return Read(card, step.What) is { } level && fill.After(level) is { Verdict: not FillVerdict.Good } advice
             ? advice.Verdict == FillVerdict.Pour ? new Pour(step.Id, new(advice.Amount, Volume.Litre))
                 : new TakeOut(step.Id, new(advice.Amount, Volume.Litre))
+            : card.Sheet.Fluids[step.What].Rod?.Value is { } rod ? new ReadRod(step.Id, new(rod.DepthOf(fill.Target), Length.Millimetre))
             : new ReadGauge(step.Id, fill.Target);
+    }
+
+    private static Decision OnMarks(StepAt at, ReadGauge said)
+    {
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        return fluid.Rod is not null ? No($"The {Words.Low(fluid.Name)} is read on a rod.", "Say how far below the filler it stands.",
+                field: "level")
+            : said.Level.IsOnStick ? Yes(new GaugeRead(said.Step, said.Level))
+            : No($"That is not on the {Words.Low(fluid.Gauge)}.", "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.",
+                field: "level");
+    }
+
+    private static Decision OnRod(StepAt at, ReadRod said)
+    {
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        if (fluid.Rod?.Value is not { } rod)
+            return No($"The {Words.Low(fluid.Name)} is not read on a rod.", $"Say where it stands on the {Words.Low(fluid.Gauge)}.",
+                field: "depth");
+        var unit = said.Depth.Unit;
+        return said.Depth.Value < Quantity<Length>.Zero || !rod.At(said.Depth.Value).IsOnStick
+            ? No($"{said.Depth} below the filler is nowhere near the marks.",
+                $"They are at {rod.Low.Print(unit)} and {rod.High.Print(unit)}. Look again, and at the unit.", field: "depth")
+            : Yes(new GaugeRead(said.Step, rod.At(said.Depth.Value), said.Depth));
     }
 
     // The level as it stands: read, and nothing poured or taken out since.
@@ -89,7 +113,7 @@ internal sealed class GaugeCoach : Coach
         if (reasons.Count > 0)
             return new Refused(reasons);
         if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.Pour)
-            return No("Nothing should be poured before the next reading.", "Read the dipstick first.");
+            return No("Nothing should be poured before the next reading.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.");
         return Implausible(said.Amount) ?? Pouring.Warned(said, Pouring.ByMarks(at.Card, id, said.Amount));
     }
 
@@ -100,7 +124,7 @@ internal sealed class GaugeCoach : Coach
         if (at.Card.IsOver(at.Step, at.Now) is { } over)
             return over;
         if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.TakeOut)
-            return No("The last reading does not ask for any to be taken out.", "Read the dipstick first.");
+            return No("The last reading does not ask for any to be taken out.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.");
         if (Implausible(said.Amount) is { } refused)
             return refused;
         var poured = at.Card.Fluid(id).Poured;

@@ -46,7 +46,8 @@ internal sealed class PourCoach : Coach
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
-        Pour c => at.NotNow() ?? Implausible(c.Amount) ?? Pouring.Warned(c, Strays(at, c.Amount)),
+        Pour c => at.NotNow() ?? Implausible(c.Amount) ?? Pouring.Warned(c, Strays(at, c.Amount), RunsOver(at.Card, at.Step.What)),
+        RunOver c => at.NotNow() ?? Over(at, c),
         ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
         Deviate d => NeverLeftOut(at, d),
         _ => NotHere(at),
@@ -54,18 +55,21 @@ internal sealed class PourCoach : Coach
 
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened)
     {
+        if (happened is RanOver)
+            return [new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
         if (happened is not Poured poured)
             throw Foreign(happened);
         var sum = card.Fluid(step.What).Poured + poured.Amount.Value;
         IEnumerable<Effect> goesIn = [new FluidGoesIn(step.What, poured.Amount.Value), .. card.RunningInto(step)];
-        if (!IsEnough(card, step.What, sum))
+        if (poured.OneOfSeveral || !IsEnough(card, step.What, sum))
             return [.. goesIn];
         return card.Steps.Any(s => s.Traits.Levels && s.What == step.What) ? [.. goesIn, new StepEnds(step.Id)]
             : [.. goesIn, new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
     }
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>
-        new Pour(step.Id, new(card.Wanted(step.What) - card.Fluid(step.What).Poured, Volume.Litre));
+        card.Wanted(step.What) - card.Fluid(step.What).Poured is var missing && missing > Quantity<Volume>.Zero
+            ? new Pour(step.Id, new(missing, Volume.Litre)) : new RunOver(step.Id);
 
     /// <summary>Whether a fastener keeps a fluid in; the one through which it is filled does not.</summary>
     internal static bool IsJointOf(Fastener f, FluidId fluid) => f.System == fluid && f.Fills != fluid;
@@ -81,12 +85,25 @@ internal sealed class PourCoach : Coach
             : at.Card.Fluid(fluid.Id).CameOut == target ? "what came out was" : target == fluid.Amount.Value ? "the book says"
             : "to start it needs";
         return sum > target + tolerance
-            ? $"{amount} makes {JobCard.Litres(sum)} in all; {book} {JobCard.Litres(target)}. Look for what does not agree."
-            : fluid.FillBy == FillBy.Overflow && sum < target - tolerance
-                ? $"It ran over at {JobCard.Litres(sum)}, but the book says {JobCard.Litres(target)}. Is it level, and is all the "
-                    + "old oil out?"
-            : "";
+            ? $"{amount} makes {JobCard.Litres(sum)} in all; {book} {JobCard.Litres(target)}. Look for what does not agree." : "";
     }
+
+    // Bottle after bottle goes in, and none of them is the end: it is full when it runs out of the hole.
+    private static Decision Over(StepAt at, RunOver said)
+    {
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        var poured = at.Card.Fluid(fluid.Id).Poured;
+        if (!RunsOver(at.Card, fluid.Id))
+            return No($"The {Words.Low(fluid.Name)} is not filled until it runs over.", "Say how much went in.");
+        if (poured == Quantity<Volume>.Zero)
+            return No("Nothing has been poured yet.", "Say how much went in, then that it runs over.");
+        var warning = poured < fluid.Amount.Value - fluid.Tolerance.Value
+            ? $"It runs over at {JobCard.Litres(poured)}, but the book says {JobCard.Litres(fluid.Amount.Value)}. Is it level, and is all "
+                + "the old oil out?" : "";
+        return warning.Length > 0 && !said.WarningSeen ? new Asked(new RunOverQuestion(warning)) : Yes(new RanOver(at.Id, warning));
+    }
+
+    private static bool RunsOver(JobCard card, FluidId fluid) => card.Sheet.Fluids[fluid].FillBy == FillBy.Overflow;
 
     private static bool IsEnough(JobCard card, FluidId id, Quantity<Volume> poured)
     {
