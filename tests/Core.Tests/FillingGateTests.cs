@@ -49,6 +49,30 @@ public sealed class FillingGateTests
         Assert.Equal("0.40 L makes 6.70 L in all; the book says 6.40 L. Look for what does not agree. Was it really 0.40 L?", asked.Text);
     }
 
+    // 6.40 L at the top mark, 1.40 L between the marks, tolerance 0.20 L: at nine tenths 6.26 L are in, and 1.60 L is what marks and
+    // tolerance leave open.
+    [Theory]
+    [InlineData(4.65, 0.9, "Seven eighths would be 6.26 L, but 4.65 L went in. Was the dipstick misread, does it stand level,")]
+    [InlineData(4.66, 0.9, "")]
+    [InlineData(5, -1, "")]
+    [InlineData(5.4, -1, "Below the bottom mark would be 3.60 L, but 5.40 L went in. Has it run down yet,")]
+    public void A_level_that_does_not_go_with_what_went_in_is_asked_about(double poured, double level, string asks)
+    {
+        ToTheLevel((decimal)poured);
+        var reading = new ReadGauge("level", new((decimal)level));
+        var said = Card.Decide(reading, Iona, _bench.Now);
+        if (asks.Length == 0)
+        {
+            Assert.IsType<Accepted>(said);
+            return;
+        }
+        var question = Assert.IsType<LevelQuestion>(Assert.IsType<Asked>(said).Question);
+        Assert.StartsWith(asks, question.Text, StringComparison.Ordinal);
+        Assert.Equal(reading.Level, question.Level);
+        _bench.Do(reading with { WarningSeen = true });
+        Assert.StartsWith(((GaugeRead)Card.History[^1].Event).AgainstWarning!, question.Text, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData(-1.01, false)]
     [InlineData(-1, true)]
@@ -58,7 +82,7 @@ public sealed class FillingGateTests
     {
         ToTheLevel(5);
         if (isOn)
-            Assert.IsType<Accepted>(Card.Decide(new ReadGauge("level", new((decimal)level)), Iona, _bench.Now));
+            Assert.IsType<Accepted>(Card.Decide(new ReadGauge("level", new((decimal)level), true), Iona, _bench.Now));
         else
             Assert.Equal("That is not on the dipstick.", No(new ReadGauge("level", new((decimal)level))));
     }

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Quantities;
 using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;
@@ -98,6 +99,56 @@ public class LevelTests
         // One thousandth of the span is lost in rounding: 0.7014 L from half way.
         Assert.False(fill.Warn(L(5.7m), L(0.7014m), new(0.5m), L(0)).PassesTop);
         Assert.True(fill.Warn(L(5.7m), L(0.7015m), new(0.5m), L(0)).PassesTop);
+    }
+
+    // Marks at 74 and 64 mm: 69 is half way, 64 the upper mark, a millimetre is a tenth of the way; 2.5 in are 63.5 mm.
+    [Theory]
+    [InlineData("74 mm", 0)]
+    [InlineData("69 mm", 0.5)]
+    [InlineData("64 mm", 1)]
+    [InlineData("2.5 in", 1.05)]
+    [InlineData("79 mm", -0.5)]
+    public void A_depth_on_a_rod_is_a_place_between_its_marks(string depth, double level)
+    {
+        var rod = new RodMarks(Mm(74), Mm(64));
+        var read = Quantity<Length>.Read(depth, out _)!.Value;
+        Assert.Equal((decimal)level, rod.At(read.Value).Fraction);
+        Assert.Equal(read.Value, rod.DepthOf(rod.At(read.Value)));
+    }
+
+    private static Quantity<Length> Mm(decimal mm) => Quantity<Length>.Of(mm, Length.Millimetre);
+
+    // A sump with a stick that is read up to an eighth wrong, wherever it starts: the advice alone, followed for as long as it asks, ends
+    // no further from the aim than the eye errs and the tenth that counts as there, and never brings it past the top mark by more.
+    [Fact]
+    public void A_sump_that_is_filled_by_the_advice_alone_ends_at_its_aim()
+    {
+        var random = new Random(20261127);
+        for (var i = 0; i < 4000; i++)
+        {
+            var between = L(Math.Round(0.08m + (decimal)random.NextDouble() * 2, 2));
+            var fill = new DipstickFill(L(6.4m), between, L(0.2m), (TargetSchool)random.Next(3), (PourStages)random.Next(2));
+            var error = Math.Round(((decimal)random.NextDouble() - 0.5m) / 4, 3);
+            var level = Math.Round((decimal)random.NextDouble() * 2.4m - 0.8m, 2);
+            var readings = 0;
+            for (; readings < 12; readings++)
+            {
+                var advice = fill.After(new(Math.Clamp(level + error, Level.Lowest, Level.Highest)));
+                if (advice.Verdict == FillVerdict.Good)
+                    break;
+                var sign = advice.Verdict == FillVerdict.Pour ? 1 : -1;
+                // Tapped out of a can that shows quarts as well: what is poured is the printed amount.
+                var amount = random.Next(2) == 0 ? advice.Amount : advice.Amount.RoundDown(Volume.Units[2]);
+                if (amount == L(0))
+                    break;
+                level += sign * (amount / between);
+                if (sign > 0)
+                    Assert.True(level + error <= fill.Target.Fraction + 0.0001m, $"seed 20261127, walk {i}: poured past the aim, to {level}");
+            }
+            Assert.True(readings < 12, $"seed 20261127, walk {i}: it asks again and again at {level}");
+            Assert.True(level + error <= 1.0201m && level + error >= fill.Target.Fraction - 0.2m,
+                $"seed 20261127, walk {i}: it ends at {level} for {fill.Target.Fraction}, read {error} wrong, {between} between the marks");
+        }
     }
 
     [Fact]

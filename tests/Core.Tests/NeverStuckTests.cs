@@ -144,7 +144,7 @@ public class NeverStuckTests
     {
         _bench.WorkUpTo("level");
         _bench.Wait(30);
-        _bench.Do(new ReadGauge("level", new(1.6m)));
+        _bench.Do(new ReadGauge("level", new(1.6m), true));
         Assert.Equal(FillVerdict.TakeOut, Card.FillOf("engine-oil").After(Card.Fluid("engine-oil").Level!.Value).Verdict);
         _bench.Do(new TakeBack(Card.LastPressOf(Iona.Id)!.Seq));
         Assert.Null(Card.Fluid("engine-oil").Level);

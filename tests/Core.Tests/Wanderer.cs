@@ -82,6 +82,9 @@ internal sealed class Wanderer(JobCard card, Random random)
         if (Card.Decide(UsualPress.Of(Card, step), Iona, _now, UsualPress.Facts(Card.Sheet)) is Asked { Question: PourQuestion asked }
             && Give(new Pour(step.Id, asked.Amount, true)))
             return;
+        if (Card.Decide(UsualPress.Of(Card, step), Iona, _now, UsualPress.Facts(Card.Sheet)) is Asked { Question: LevelQuestion read }
+            && Give(read.Depth is { } depth ? new ReadRod(step.Id, depth, true) : new ReadGauge(step.Id, read.Level, true)))
+            return;
         Assert.Fail($"Stuck at “{step.Title}”: "
             + $"{Describe(Card.Decide(UsualPress.Of(Card, step), Iona, _now, UsualPress.Facts(Card.Sheet)))} — {Told} — lift "
             + $"{(Card.LiftUp ? "up" : "down")}, left {string.Join(" ", Card.Remaining.Select(r => r.Id))}");

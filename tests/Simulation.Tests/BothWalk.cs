@@ -199,6 +199,13 @@ internal sealed partial class BothWalk
         var decision = Card.Decide(command, by ?? By, _now, _facts);
         if (decision is Asked { Question: PourQuestion q } && command is Pour p)
             decision = Card.Decide(new Pour(p.Step, q.Amount, true), by ?? By, _now, _facts);
+        if (decision is Asked { Question: LevelQuestion })
+            decision = Card.Decide(command switch
+            {
+                ReadGauge read => read with { WarningSeen = true },
+                ReadRod read => read with { WarningSeen = true },
+                _ => command,
+            }, by ?? By, _now, _facts);
         if (decision is Asked { Question: RunOverQuestion } && command is RunOver over)
             decision = Card.Decide(over with { WarningSeen = true }, by ?? By, _now, _facts);
         if (decision is Asked { Question: MeasureQuestion } && command is Measure m)

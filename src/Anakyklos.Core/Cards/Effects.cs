@@ -80,7 +80,8 @@ public sealed record FluidMeasured(FluidId Fluid, Quantity<Volume> Amount) : Eff
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Level">Where it stood.</param>
 /// <param name="Good">Whether that is where it should be.</param>
-public sealed record LevelIs(FluidId Fluid, Level Level, bool Good) : Effect;
+/// <param name="Depth">The reading as a depth below the filler; null where it is not read on a rod.</param>
+public sealed record LevelIs(FluidId Fluid, Level Level, bool Good, Typed<Length>? Depth = null) : Effect;
 
 /// <summary>The whole amount is in, where nothing is read.</summary>
 /// <param name="Fluid">Fluid id.</param>

@@ -72,7 +72,7 @@ public sealed partial class JobCard
             f with { Poured = f.Poured + e.Amount, SinceReading = f.SinceReading + e.Amount, Pours = f.Pours + 1 }),
         FluidMeasured e => Changed(s, e.Fluid, f => f with { CameOut = e.Amount }),
         LevelIs e => Changed(s, e.Fluid, f =>
-            f with { Level = e.Level, SinceReading = Quantity<Volume>.Zero, Good = e.Good, Out = f.Out && !e.Good }),
+            f with { Level = e.Level, Depth = e.Depth, SinceReading = Quantity<Volume>.Zero, Good = e.Good, Out = f.Out && !e.Good }),
         FluidIsIn e => Changed(s, e.Fluid, f => f with { Good = true, Out = false }),
         WaitBegins e => s with { Waits = Waiting(s, e.Wait).Add(new(e.Wait, e.For, r.At, r.At + e.Lasts)) },
         WaitEnds e => s with { Waits = Waiting(s, e.Wait) },

@@ -165,6 +165,25 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
     /// <param name="amount">What was poured.</param>
     public bool IsMoreThanHalf(Quantity<Volume> amount) => amount > Between * HalfTheSpan;
 
+    /// <summary>What is in, filter included, where it stands at a level.</summary>
+    /// <param name="level">The level; below the bottom mark it is reckoned on as between the marks.</param>
+    /// <returns>Never less than nothing.</returns>
+    public Quantity<Volume> InAt(Level level) => Top - Between * (1 - level.Fraction) is var much && much > Quantity<Volume>.Zero
+        ? much : Quantity<Volume>.Zero;
+
+    /// <summary>By how much a reading does not go with what went in: more than lies between the marks and the tolerance together, which no
+    /// eye misreads and no filter holds.</summary>
+    /// <param name="level">What was read.</param>
+    /// <param name="poured">What went in since it was drained.</param>
+    /// <returns>What is missing in it for that level; negative where there is too much in; zero where the two go together. Below the bottom
+    /// mark any less goes with it, above the top mark any more.</returns>
+    public Quantity<Volume> MissingFor(Level level, Quantity<Volume> poured)
+    {
+        var (missing, far) = (InAt(level) - poured, Between + Tolerance);
+        return (missing > far && level.Fraction >= 0) || (missing < Quantity<Volume>.Zero - far && level.Fraction <= 1) ? missing
+            : Quantity<Volume>.Zero;
+    }
+
     private FillAdvice Move(FillVerdict verdict, Level from, Quantity<Volume> amount, int direction) =>
         new(verdict, amount, new(from.Fraction + direction * (amount / Between)));
 

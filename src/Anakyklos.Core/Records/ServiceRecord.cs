@@ -41,8 +41,9 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="Level">The last level read; null when none was.</param>
 /// <param name="School">Where between the marks this workshop fills to; null where no marks are read.</param>
 /// <param name="IsInOne">More than half the span was topped up on one reading, as this workshop does.</param>
+/// <param name="Depth">The last level as a depth below the filler; null where it is not read on a rod.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
-    Level? Level, TargetSchool? School, bool IsInOne = false);
+    Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -157,7 +158,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         return new(fluid.Name, card.OilInHand(fluid.Id)?.Product ?? "", state.Poured, fluid.Amount.Value, state.CameOut, state.Level,
             card.FillsByMarks(fluid.Id) ? card.FillOf(fluid.Id).School : null,
             card.FillsByMarks(fluid.Id) && card.FillOf(fluid.Id) is { Stages: PourStages.InOne } fill && card.HappenedAt("gauge")
-                .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)));
+                .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)), state.Depth);
     }
 
     private static FittedLine Line(JobCard card, Part part)

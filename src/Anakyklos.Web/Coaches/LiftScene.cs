@@ -65,6 +65,9 @@ public sealed class LiftScene
     public bool IsKit => Step.Traits.LaysOut;
     public bool IsFilling => Step.Traits is { Fills: true } or { Levels: true };
     public bool WantsReading => Step.Traits.Levels && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
+
+    /// <summary>The field that a level is read into.</summary>
+    public string ReadInto => Fluid?.Rod is null ? "level" : "depth";
     public bool TakesTorque => Step.Traits is { Tightens: true } or { Checks: true }
         && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
     public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp)

@@ -49,7 +49,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     /// <summary>What stands in the way and is said above the step, since no field of this page shows it.</summary>
     public IReadOnlyList<Refusal> Blocked => [.. Refusals.Where(r => r.Field is null || (Panel.Length == 0 && !Scene.IsKit
-        && !(Scene.WantsReading && r.Field == "level") && !(Scene.IsOverTorqued && r.Field == "what")))];
+        && !(Scene.WantsReading && r.Field == Scene.ReadInto) && !(Scene.IsOverTorqued && r.Field == "what")))];
 
     /// <summary>What runs by itself while this step is done; empty for nothing.</summary>
     public string Meantime => Scene.IsDone || Scene.WaitsFor is not null ? ""

@@ -18,7 +18,9 @@ internal sealed class FillCommands : ICommandPage
         new("pour", "An amount went in", [Field.Step, In, Warned], said => new Pour(said.Of(Field.Step), said.Of(In), said.Of(Warned))),
         new("takeOut", "An amount came out again", [Field.Step, Out], said => new TakeOut(said.Of(Field.Step), said.Of(Out))),
         new("runOver", "It runs out of the hole", [Field.Step, Warned], said => new RunOver(said.Of(Field.Step), said.Of(Warned))),
-        new("rod", "The rod was read", [Field.Step, Depth], said => new ReadRod(said.Of(Field.Step), said.Of(Depth))),
-        new("gauge", "The level was read between its marks", [Field.Step, Level], said => new ReadGauge(said.Of(Field.Step), said.Of(Level))),
+        new("rod", "The rod was read", [Field.Step, Depth, Warned],
+            said => new ReadRod(said.Of(Field.Step), said.Of(Depth), said.Of(Warned))),
+        new("gauge", "The level was read between its marks", [Field.Step, Level, Warned],
+            said => new ReadGauge(said.Of(Field.Step), said.Of(Level), said.Of(Warned))),
     ];
 }

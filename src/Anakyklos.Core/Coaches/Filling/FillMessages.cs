@@ -33,7 +33,8 @@ public sealed record TakenOut(StepId Step, Typed<Volume> Amount) : CardEvent, IS
 /// <param name="Step">Step id.</param>
 /// <param name="Level">Where it stood.</param>
 /// <param name="Depth">How far below the filler, as it was read on a rod; null for every other gauge, and where it was not said.</param>
-public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = null) : CardEvent, IStepEvent
+/// <param name="AgainstWarning">The warning that was passed over; null for none.</param>
+public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = null, string? AgainstWarning = null) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -64,12 +65,14 @@ public sealed record TakeOut(StepId Step, Typed<Volume> Amount) : StepCommand(St
 /// <summary>The level was read between two marks.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Level">Where it stands.</param>
-public sealed record ReadGauge(StepId Step, Level Level) : StepCommand(Step);
+/// <param name="WarningSeen">The person was asked whether that can be and stands by it.</param>
+public sealed record ReadGauge(StepId Step, Level Level, bool WarningSeen = false) : StepCommand(Step);
 
 /// <summary>The level was read on a rod.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Depth">From the filler down to where the fluid ends, in the unit typed.</param>
-public sealed record ReadRod(StepId Step, Typed<Length> Depth) : StepCommand(Step);
+/// <param name="WarningSeen">The person was asked whether that can be and stands by it.</param>
+public sealed record ReadRod(StepId Step, Typed<Length> Depth, bool WarningSeen = false) : StepCommand(Step);
 
 /// <summary>It runs out of the hole through which it is filled.</summary>
 /// <param name="Step">Step id.</param>
@@ -80,6 +83,12 @@ public sealed record RunOver(StepId Step, bool WarningSeen = false) : StepComman
 /// <param name="Text">The warning as a question.</param>
 /// <param name="Amount">The amount.</param>
 public sealed record PourQuestion(string Text, Typed<Volume> Amount) : Question(Text);
+
+/// <summary>Does it really stand there, with so much in?</summary>
+/// <param name="Text">The warning as a question, with what may be the reason, the likeliest first.</param>
+/// <param name="Level">What was read.</param>
+/// <param name="Depth">As it was read on a rod; null for every other gauge.</param>
+public sealed record LevelQuestion(string Text, Level Level, Typed<Length>? Depth) : Question(Text);
 
 /// <summary>Does it really run over already?</summary>
 /// <param name="Text">The warning as a question.</param>

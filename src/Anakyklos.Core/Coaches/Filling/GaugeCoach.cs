@@ -57,7 +57,7 @@ internal sealed class GaugeCoach : Coach
             case GaugeRead g:
                 var good = card.FillOf(id).After(g.Level).Verdict == FillVerdict.Good;
                 IEnumerable<Effect> ends = good ? [new StepEnds(step.Id), new Closes(new(OpenKind.Fluid, id))] : [];
-                return [new LevelIs(id, g.Level, good), new WaitEnds(step.Id), .. ends];
+                return [new LevelIs(id, g.Level, good, g.Depth), new WaitEnds(step.Id), .. ends];
             default:
                 throw Foreign(happened);
         }
@@ -78,7 +78,7 @@ internal sealed class GaugeCoach : Coach
         var fluid = at.Sheet.Fluids[at.Step.What];
         return fluid.Rod is not null ? No($"The {Words.Low(fluid.Name)} is read on a rod.", "Say how far below the filler it stands.",
                 field: "level")
-            : said.Level.IsOnStick ? Yes(new GaugeRead(said.Step, said.Level))
+            : said.Level.IsOnStick ? Held(at, said.Level, null, said.WarningSeen)
             : No($"That is not on the {Words.Low(fluid.Gauge)}.", "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.",
                 field: "level");
     }
@@ -93,7 +93,24 @@ internal sealed class GaugeCoach : Coach
         return said.Depth.Value < Quantity<Length>.Zero || !rod.At(said.Depth.Value).IsOnStick
             ? No($"{said.Depth} below the filler is nowhere near the marks.",
                 $"They are at {rod.Low.Print(unit)} and {rod.High.Print(unit)}. Look again, and at the unit.", field: "depth")
-            : Yes(new GaugeRead(said.Step, rod.At(said.Depth.Value), said.Depth));
+            : Held(at, rod.At(said.Depth.Value), said.Depth, said.WarningSeen);
+    }
+
+    // A reading is held against what went in since it was drained; what was topped up without a drain tells nothing, nor what goes back
+    // into something that never runs quite empty.
+    private static Decision Held(StepAt at, Level level, Typed<Length>? depth, bool meant)
+    {
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        var (state, fill) = (at.Card.Fluid(fluid.Id), at.Card.FillOf(fluid.Id));
+        var missing = state.Out && fluid.FillBy != FillBy.MeasuredReturn ? fill.MissingFor(level, state.Poured) : Quantity<Volume>.Zero;
+        if (missing == Quantity<Volume>.Zero)
+            return Yes(new GaugeRead(at.Id, level, depth));
+        var reads = $"{(depth is { } deep ? $"{deep} below the filler" : $"{char.ToUpperInvariant($"{level}"[0])}{$"{level}"[1..]}")} would be "
+            + $"{JobCard.Litres(fill.InAt(level))}, but {JobCard.Litres(state.Poured)} went in.";
+        var perhaps = missing > Quantity<Volume>.Zero
+            ? $"Was the {Words.Low(fluid.Gauge)} misread, does it stand level, has it run down, is all the old oil out, or was a pour not noted?"
+            : "Has it run down yet, was more noted than went in, does it stand level, or does it run out somewhere?";
+        return meant ? Yes(new GaugeRead(at.Id, level, depth, reads)) : new Asked(new LevelQuestion($"{reads} {perhaps}", level, depth));
     }
 
     // The level as it stands: read, and nothing poured or taken out since.

@@ -27,15 +27,23 @@ public sealed class FillingScene : WorkScene
     {
         Poured p => $"Poured {p.Amount}{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
         TakenOut t => $"Took out {t.Amount}",
-        GaugeRead g => $"Dipstick: {g.Level}",
+        RanOver r => $"It ran over{(r.AgainstWarning.Length > 0 ? $". Warned: {r.AgainstWarning}" : "")}",
+        GaugeRead g when card.Sheet.Fluids[card.Step(g.Step)!.What].Gauge is var gauge =>
+            $"{char.ToUpperInvariant(gauge[0])}{gauge[1..]}: {(g.Depth is { } depth ? $"{depth} below the filler, " : "")}{g.Level}"
+                + (g.AgainstWarning is { } against ? $". Warned: {against}" : ""),
         _ => null,
     };
 
     private static void Pour(LiftScene scene, FluidSystem fluid, Looker to)
     {
         scene.Fill = scene.Card.FillsByMarks(fluid.Id) ? scene.Card.FillOf(fluid.Id) : null;
-        Offer(scene, scene.Card.Wanted(fluid.Id) - scene.Card.Fluid(fluid.Id).Poured, to, fluid.FillBy switch
+        Drawn(scene);
+        if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id).Poured is var poured && poured >= fluid.Amount.Value)
+            UntilItRuns(scene, fluid, poured, to);
+        else
+            Offer(scene, scene.Card.Wanted(fluid.Id) - scene.Card.Fluid(fluid.Id).Poured, to, fluid.FillBy switch
         {
+            FillBy.Overflow when scene.Card.Fluid(fluid.Id).Pours > 0 => "is left by the book; stop when it runs out of the hole",
             FillBy.Overflow => "is the book; stop when it runs out of the hole",
             FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut is { } came && came < scene.Card.Wanted(fluid.Id) =>
                 $"at least, to start: only {came.Print(to.Viewer.VolumeUnits[0])} came out",
@@ -45,6 +53,8 @@ public sealed class FillingScene : WorkScene
             FillBy.Book => "exactly, from a measuring cup",
             _ => fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
         });
+        if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id) is { Pours: > 0, Poured: var some } && some < fluid.Amount.Value)
+            scene.Others.Add(new("It runs over", "runOver", "r"));
         var approvals = fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", fluid.Approvals.Value)}" : "";
         var additives = fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", fluid.Additives)}" : "";
         scene.Facts.Add(new("Oil", $"{string.Join(" or ", fluid.Grades.Value)}{approvals}{additives}"));
@@ -56,24 +66,45 @@ public sealed class FillingScene : WorkScene
         var fill = scene.Card.FillOf(fluid.Id);
         var state = scene.Card.Fluid(fluid.Id);
         scene.Fill = fill;
+        Drawn(scene);
         var read = state is { Level: { } level, Pours: > 0 } && state.SinceReading == Quantity<Volume>.Zero ? fill.After(level)
             : (FillAdvice?)null;
         if (read is { Verdict: FillVerdict.Pour or FillVerdict.TakeOut } advice && !scene.IsDone)
         {
             scene.Advice = advice;
             scene.InTheWay = [];
-            Offer(scene, advice.Amount, to, advice.Verdict == FillVerdict.Pour ? Brings(fill, advice) : "it stands above the top mark");
+            Offer(scene, advice.Amount, to, advice.Verdict == FillVerdict.Pour ? Brings(fluid, fill, advice) : "it stands above the top mark");
             return;
         }
         scene.Facts.Add(new("Read", fluid.Reading!.Value));
         scene.Disputed(fluid.Amount);
-        scene.Facts.Add(new("Aim",
-            $"{LiftWords.School(fill.School)}, {fill.Between.Print(to.Viewer.VolumeUnits[0])} lie between the marks"));
-        scene.Offer("The oil stands here", "gauge");
+        var lies = $"{fill.Between.Print(to.Viewer.VolumeUnits[0])} lie between the marks";
+        scene.Facts.Add(new("Aim", fluid.Rod?.Value is { } rod
+            ? $"{rod.DepthOf(fill.Target).Print(Length.Millimetre)} below the filler; {lies}" : $"{LiftWords.School(fill.School)}, {lies}"));
+        scene.Offer("The oil stands here", fluid.Rod is null ? "gauge" : "rod");
     }
 
-    private static string Brings(DipstickFill fill, FillAdvice advice)
+    // Beside what is poured stands what it is read on.
+    private static void Drawn(LiftScene scene)
     {
+        if (scene.Fill is not null)
+            scene.Pictures = scene.Pictures with { Left = "/Coaches/Filling/_Gauge.cshtml" };
+    }
+
+    // The book's amount is in and nothing runs out yet: what is in, and the one press that ends it.
+    private static void UntilItRuns(LiftScene scene, FluidSystem fluid, Quantity<Volume> poured, Looker to)
+    {
+        var units = to.Viewer.VolumeUnits;
+        var printed = poured.Print(units[0]);
+        (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
+        scene.Beside = ["are in", $"the book says {fluid.Amount.Value.Print(units[0])}; go on until it runs out of the hole"];
+        scene.Offer("It runs over", "runOver");
+    }
+
+    private static string Brings(FluidSystem fluid, DipstickFill fill, FillAdvice advice)
+    {
+        if (fluid.Rod?.Value is { } rod)
+            return $"brings it to {rod.DepthOf(advice.Reaches).Print(Length.Millimetre)}";
         if (advice.Reaches.Fraction >= fill.Target.Fraction - 0.1m)
             return $"brings it {LiftWords.School(fill.School)}";
         var where = advice.Reaches.ToString();

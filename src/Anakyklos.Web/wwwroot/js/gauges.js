@@ -76,20 +76,34 @@ export const dipstick = () => ({
     this.set((Number(svg.dataset.bottom) - point.y) / Number(svg.dataset.span));
   },
   key(e) {
-    const step = { ArrowUp: 0.05, ArrowDown: -0.05, PageUp: 0.25, PageDown: -0.25 }[e.key];
+    const fine = this.rod() ? 1 / this.rod().apart : 0.05;
+    const step = { ArrowUp: fine, ArrowDown: -fine, PageUp: 0.25, PageDown: -0.25 }[e.key];
     if (!step || !page('#level')) return;
     e.preventDefault();
     e.stopPropagation();
-    this.set((Number(page('#level').value) || 0) + step);
+    this.set(this.typed() + step);
+  },
+  // A rod is read in millimetres below the filler, every other gauge as a place between its marks.
+  rod() {
+    const { high, low } = this.$el.dataset;
+    return low ? { low: Number(low), apart: Number(low) - Number(high) } : null;
+  },
+  typed() {
+    const number = parseFloat(page('#level').value);
+    const rod = this.rod();
+    if (Number.isNaN(number)) return 0;
+    return rod ? (rod.low - number) / rod.apart : number;
   },
   set(fraction) {
-    const level = Math.min(2, Math.max(-1, Math.round(fraction * 20) / 20));
+    const rod = this.rod();
+    const apart = rod ? rod.apart : 20;
+    const level = Math.min(2, Math.max(-1, Math.round(fraction * apart) / apart));
     const svg = this.$el;
-    page('#level').value = String(level);
+    page('#level').value = rod ? `${Math.round(rod.low - level * rod.apart)} mm` : String(level);
     svg.setAttribute('aria-valuenow', String(level));
     const y = Number(svg.dataset.bottom) - Math.min(1.35, Math.max(-0.35, level)) * Number(svg.dataset.span);
     svg.querySelector('[data-here]').classList.remove('gone');
     for (const part of svg.querySelectorAll('[data-here-line], [data-here-dot]')) part.setAttribute('transform', `translate(0 ${y})`);
-    svg.querySelector('[data-oil]').setAttribute('d', `M102 ${y}V450q0 24 20 24t20-24V${y}Z`);
+    svg.querySelector('[data-oil]').setAttribute('d', svg.dataset.shape.replaceAll('{y}', String(y)));
   },
 });

@@ -1,0 +1,88 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { key, openWith, signIn, tapStick, workUpTo } from './lift.mjs';
+import { startServer } from './server.mjs';
+
+// A workshop of its own, so that its cards are nobody else's trouble.
+const PORT = 5198;
+let server;
+test.beforeAll(async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'anakyklos-levels-'));
+  server = await startServer(['demo', '--data', folder, '--port', String(PORT), '--speed', '240'], PORT);
+});
+test.afterAll(() => server.kill());
+test.use({ baseURL: `http://localhost:${PORT}` });
+
+const press = (page) => () => key(page, 'Enter');
+const says = (page) => page.locator('.value-beside');
+
+async function type(page, label, text) {
+  await page.getByLabel(label).fill(text);
+  await page.getByLabel(label).press('Enter');
+}
+
+test('a rod is read in millimetres or inches, tapped or typed', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/handover/1008');
+  await page.locator('#void-reason').fill('Another card first');
+  await page.getByRole('button', { name: 'Make the card void' }).click();
+  await expect(page).toHaveURL(/\/record\/1008/);
+  const card = await openWith(page, 'HD-16', '52200', ['gearbox-oil']);
+  await workUpTo(page, 'Read the rod', press(page));
+  const depth = 'How far below the filler does it end?';
+  await key(page, 'Enter');
+  await expect(page.locator('#problem-depth')).toContainText('Type a length, such as 5 mm.');
+  await type(page, depth, '300 mm');
+  await expect(page.locator('#problem-depth')).toContainText('They are at 74 mm and 64 mm.');
+  await expect(page.getByLabel(depth)).toHaveValue('300 mm');
+  await tapStick(page, 0.5, (x, y) => page.mouse.click(x, y));
+  await expect(page.getByLabel(depth)).toHaveValue('69 mm');
+  await page.getByRole('slider').press('ArrowDown');
+  await expect(page.getByLabel(depth)).toHaveValue('70 mm');
+  await type(page, depth, '74 mm');
+  await expect(says(page)).toContainText('brings it to 69 mm');
+  await key(page, 'Enter');
+  await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
+  await page.getByRole('button', { name: '67 mm' }).click();
+  await expect(says(page)).toContainText('brings it to 64 mm');
+  await key(page, 'Enter');
+  await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
+  await type(page, depth, '2.53 in');
+  await expect(page.locator('.last-press')).toContainText('Rod: 2.53 in below the filler');
+  await page.goto(`/record/${card}`);
+  await expect(page.getByRole('row', { name: /Gearbox oil/ })).toContainText('2.53 in deep, at the top mark');
+});
+
+test('bottle after bottle goes in until it runs over', async ({ page }) => {
+  await signIn(page);
+  await openWith(page, 'HD-11', '88500', ['front-axle-oil']);
+  await workUpTo(page, 'Fill the front axle', press(page));
+  await key(page, 'o');
+  await type(page, 'How much went in?', '1 L');
+  await expect(says(page)).toContainText('is left by the book');
+  await key(page, 'r');
+  await expect(page.locator('.question')).toContainText('It runs over at 1.00 L, but the book says 1.50 L.');
+  await key(page, 'Enter');
+  await key(page, 'Enter');
+  await expect(says(page)).toContainText('go on until it runs out of the hole');
+  await expect(page.locator('.value-figure')).toHaveText('1.50');
+  await page.getByRole('button', { name: 'It runs over' }).click();
+  await expect(page.locator('.last-press')).toContainText('It ran over');
+});
+
+test('a level that does not go with what went in is asked about', async ({ page }) => {
+  await signIn(page);
+  await openWith(page, 'HD-15', '24700', ['primary-oil']);
+  await workUpTo(page, 'Pour', press(page));
+  await key(page, 'o');
+  await type(page, 'How much went in?', '0.3 L');
+  await workUpTo(page, 'Read the primary', press(page));
+  await tapStick(page, 1, (x, y) => page.mouse.click(x, y));
+  await key(page, 'Enter');
+  await expect(page.locator('.question')).toContainText('At the top mark would be 0.95 L, but');
+  await key(page, 'Enter');
+  await page.getByRole('button', { name: 'below', exact: true }).click();
+  await expect(page.locator('.last-press')).toContainText('Lower run of the primary chain: below');
+});
