@@ -143,7 +143,7 @@ public class LevelTests
                     break;
                 level += sign * (amount / between);
                 if (sign > 0)
-                    Assert.True(level + error <= fill.Target.Fraction + 0.0001m, $"seed 20261127, walk {i}: poured past the aim, to {level}");
+                    Assert.True(level + error <= fill.Target.Fraction + 0.0001m, $"seed 20261127, walk {i}: past the aim, to {level}");
             }
             Assert.True(readings < 12, $"seed 20261127, walk {i}: it asks again and again at {level}");
             Assert.True(level + error <= 1.0201m && level + error >= fill.Target.Fraction - 0.2m,

@@ -141,8 +141,8 @@ internal sealed partial class BothWalk
     {
         ConfirmKit kit => kit with { Pans = Brought(kit.Pans) },
         ReadGauge => new ReadGauge(step.Id, ReadOf(step.What)),
-        ReadRod => new ReadRod(step.Id, new(Quantity<Length>.Of(Math.Round(
-            Card.Sheet.Fluids[step.What].Rod!.Value.DepthOf(ReadOf(step.What)).In(Length.Millimetre)), Length.Millimetre), Length.Millimetre)),
+        ReadRod => new ReadRod(step.Id, new(Millimetres(Card.Sheet.Fluids[step.What].Rod!.Value.DepthOf(ReadOf(step.What))),
+            Length.Millimetre)),
         // What does not run over yet is told so by no one: a little more goes in.
         RunOver when Vehicle.Fluids[step.What].Inside < Card.Sheet.Fluids[step.What].Amount.Value =>
             new Pour(step.Id, new(Card.Sheet.Fluids[step.What].Tolerance.Value, Volume.Litre), true),
@@ -184,6 +184,9 @@ internal sealed partial class BothWalk
         IReadOnlyList<Quantity<Volume>> brought = [Quantity<Volume>.Of(one, Volume.Litre)];
         return PanPlan.Short(groups, brought) is null ? brought : pans;
     }
+
+    private static Quantity<Length> Millimetres(Quantity<Length> depth) =>
+        Quantity<Length>.Of(Math.Round(depth.In(Length.Millimetre)), Length.Millimetre);
 
     private Level ReadOf(FluidId fluid) => new(Math.Clamp(Math.Round(Vehicle.ReadsAs(fluid), 2), Level.Lowest, Level.Highest));
 

@@ -53,7 +53,8 @@ public sealed class FillingScene : WorkScene
             FillBy.Book => "exactly, from a measuring cup",
             _ => fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
         });
-        if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id) is { Pours: > 0, Poured: var some } && some < fluid.Amount.Value)
+        if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id) is { Pours: > 0, Poured: var some }
+            && some < fluid.Amount.Value)
             scene.Others.Add(new("It runs over", "runOver", "r"));
         var approvals = fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", fluid.Approvals.Value)}" : "";
         var additives = fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", fluid.Additives)}" : "";
@@ -73,14 +74,16 @@ public sealed class FillingScene : WorkScene
         {
             scene.Advice = advice;
             scene.InTheWay = [];
-            Offer(scene, advice.Amount, to, advice.Verdict == FillVerdict.Pour ? Brings(fluid, fill, advice) : "it stands above the top mark");
+            Offer(scene, advice.Amount, to,
+                advice.Verdict == FillVerdict.Pour ? Brings(fluid, fill, advice) : "it stands above the top mark");
             return;
         }
         scene.Facts.Add(new("Read", fluid.Reading!.Value));
         scene.Disputed(fluid.Amount);
         var lies = $"{fill.Between.Print(to.Viewer.VolumeUnits[0])} lie between the marks";
         scene.Facts.Add(new("Aim", fluid.Rod?.Value is { } rod
-            ? $"{rod.DepthOf(fill.Target).Print(Length.Millimetre)} below the filler; {lies}" : $"{LiftWords.School(fill.School)}, {lies}"));
+            ? $"{rod.DepthOf(fill.Target).Print(Length.Millimetre)} below the filler; {lies}"
+            : $"{LiftWords.School(fill.School)}, {lies}"));
         scene.Offer("The oil stands here", fluid.Rod is null ? "gauge" : "rod");
     }
 
