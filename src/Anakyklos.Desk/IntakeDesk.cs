@@ -11,7 +11,7 @@ namespace Anakyklos.Desk;
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
-    DueDesk due, PlannedCards plans, WorkshopClock clock)
+    DueDesk due, PlannedCards plans, FluidDesk fluids, WorkshopClock clock)
 {
     /// <summary>The first look at a vehicle, with what is due chosen.</summary>
     /// <param name="plate">Its plate; null for the first of the list.</param>
@@ -68,7 +68,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value,
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
-            visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate));
+            visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
+            fluids.Before(vehicle.Plate));
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }

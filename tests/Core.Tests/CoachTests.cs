@@ -1,3 +1,4 @@
+using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
@@ -102,6 +103,7 @@ public sealed class CoachTests
         new See(step, new(LookSubject.Magnet, Appearance.Paste)), new Measure(step, Litres(1)),
         new Weigh(step, Kilograms(3), Kilograms(1)), new ReadGauge(step, new Level(0.5m)),
             new ReadRod(step, new(Quantity<Length>.Of(69, Length.Millimetre), Length.Millimetre)), new RunOver(step, true),
+            new Dip(step, new Level(0.5m), true),
         new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new ShutBleedScrew(step, Nm(9)),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
@@ -130,6 +132,7 @@ public sealed class CoachTests
             See => step.Kind == "read",
             ReadGauge => step.Kind == "gauge" && card.Sheet.Fluids[step.What].FillBy != FillBy.Rod,
             ReadRod => step.Kind == "gauge" && card.Sheet.Fluids[step.What].FillBy == FillBy.Rod,
+            Dip => card.ToDip?.Id == step.Id,
             RunOver => step.Kind == "pour" && card.Sheet.Fluids[step.What].FillBy == FillBy.Overflow
                 && card.Fluid(step.What).Poured > Quantity<Volume>.Zero,
             ReportLeak => step.Kind == "look",

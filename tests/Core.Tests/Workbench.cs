@@ -1,3 +1,4 @@
+using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
@@ -23,11 +24,11 @@ internal sealed class Workbench
     internal static readonly ModelSheet Courier = SheetReader.Read(SheetText).Sheet!;
 
     internal Workbench(TargetSchool? school = null, IReadOnlyDictionary<PartId, int>? seals = null,
-        PourStages stages = PourStages.ByHalves)
+        PourStages stages = PourStages.ByHalves, IReadOnlyDictionary<FluidId, FilledBefore>? filled = null)
     {
         var opened = new CardOpened("HD-07", Courier.Id, Courier.Revision, ["engine-oil-and-filter"],
             CardPlanner.Compose(Courier, ["engine-oil-and-filter"]),
-            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<PartId, int>(), Stages: stages);
+            Km(148_200), Use.Harsh, school, seals ?? new Dictionary<PartId, int>(), Stages: stages, FilledBefore: filled);
         Card = JobCard.Replay(Courier, [new(1, Now, Iona, Guid.NewGuid(), opened)]);
     }
 

@@ -101,7 +101,7 @@ public sealed class WayOnTests : IAsyncLifetime
         await WorkUpTo("Wipe, dip");
         _host.Clock.Advance(TimeSpan.FromMinutes(6));
         await _browser.Get($"/lift/{_card}");
-        await _browser.Submit("#gauge", ("level", "5/4"));
+        await _browser.Submit("#gauge", ("level", "9/8"));
         Assert.Contains("above the top mark", _browser.Text);
         await _browser.Submit(".last-press form");
         Assert.Null(Card.Fluid("engine-oil").Level);

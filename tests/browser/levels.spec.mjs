@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { key, openWith, signIn, tapStick, workUpTo } from './lift.mjs';
+import { key, openCard, openWith, signIn, tapStick, workUpTo } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // A workshop of its own, so that its cards are nobody else's trouble.
@@ -85,4 +85,34 @@ test('a level that does not go with what went in is asked about', async ({ page 
   await key(page, 'Enter');
   await page.getByRole('button', { name: 'below', exact: true }).click();
   await expect(page.locator('.last-press')).toContainText('Lower run of the primary chain: below');
+});
+
+test('what was used since the last filling is told before the drain, on the record and on the next card', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/vehicle/HD-07');
+  await expect(page.locator('.use')).toContainText('more each time');
+  await expect(page.locator('.use-columns')).toHaveAttribute('aria-label', /0\.08 L up to 138.050 km$/);
+  await expect(page.locator('.use-balance')).toHaveAttribute('aria-label', 'book 6.40 L, was in 6.05 L, found 5.21 L, went in 6.30 L');
+  const card = await openCard(page, '148300');
+  await workUpTo(page, 'Pull the dipstick', press(page));
+  await key(page, 'r');
+  const dip = async (text) => {
+    await type(page, 'Or between them', text);
+  };
+  await dip('half');
+  await expect(page.locator('#problem-level')).toContainText('such as 3/4');
+  await dip('-3/4');
+  await expect(page.locator('.question')).toContainText('It used 2.03 L in 10250 km: more than 0.15 L in 1,000 km.');
+  await key(page, 'Enter');
+  await dip('0.05');
+  await expect(page.locator('main h1')).toContainText('Pull the dipstick');
+  await expect(page.locator('.facts')).toContainText('at the bottom mark; 0.91 L used in 10\u202f250 km: 0.09 L in 1000 km');
+  await key(page, 'u');
+  await expect(page.locator('.facts')).not.toContainText('used in');
+  await key(page, 'r');
+  await page.getByRole('button', { name: '1/4', exact: true }).click();
+  await expect(page.locator('.facts')).toContainText('one quarter; 0.63 L used');
+  await workUpTo(page, 'Raise it', press(page));
+  await page.goto(`/record/${card}`);
+  await expect(page.getByRole('row', { name: /Engine oil/ })).toContainText('Found one quarter; 0.63 L used in');
 });

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Due;
+using Anakyklos.Core.Balance;
 using System.Text.Json.Serialization;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
@@ -53,12 +54,14 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Carried">Stops of earlier cards that are not mended; null for none.</param>
 /// <param name="Stages">How much the workshop tops up on one reading.</param>
 /// <param name="SeenBefore">What was seen of what came out on earlier cards; null for nothing.</param>
+/// <param name="FilledBefore">What each fluid had in it after the services before; null for nothing known.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
         IReadOnlyList<StopCarried>? Carried = null,
         [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] PourStages Stages = PourStages.ByHalves,
-        IReadOnlyList<LookBefore>? SeenBefore = null) : CardEvent;
+        IReadOnlyList<LookBefore>? SeenBefore = null,
+        IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

@@ -105,6 +105,9 @@ public sealed record Noted<T>(int Seq, Recorded Recorded, T Event) where T : Car
 public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Level? Level, Quantity<Volume> SinceReading, bool Good,
     Quantity<Volume>? CameOut = null)
 {
+    /// <summary>Where it stood before it was let out; null where nobody looked.</summary>
+    public Level? Found { get; init; }
+
     /// <summary>The last reading as a depth below the filler; null where it is not read on a rod.</summary>
     public Typed<Length>? Depth { get; init; }
 

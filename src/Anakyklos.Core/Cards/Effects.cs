@@ -76,6 +76,11 @@ public sealed record FluidGoesIn(FluidId Fluid, Quantity<Volume> Amount) : Effec
 /// <param name="Amount">How much.</param>
 public sealed record FluidMeasured(FluidId Fluid, Quantity<Volume> Amount) : Effect;
 
+/// <summary>A level was read before the fluid is let out.</summary>
+/// <param name="Fluid">Fluid id.</param>
+/// <param name="Level">Where it stood.</param>
+public sealed record LevelFound(FluidId Fluid, Level Level) : Effect;
+
 /// <summary>A level was read.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Level">Where it stood.</param>

@@ -65,7 +65,8 @@ public sealed partial class JobCard
         Closes e => Closed(s, e.What, r.Seq),
         PartGoesIn e => s with { Fitted = s.Fitted.Add(e.Part) },
         PartComesOut e => s with { Fitted = s.Fitted.Remove(e.Part) },
-        FluidRunsOut e => Changed(s, e.Fluid, _ => FluidState.Untouched with { Out = true }),
+        FluidRunsOut e => Changed(s, e.Fluid, f => FluidState.Untouched with { Out = true, Found = f.Found }),
+        LevelFound e => Changed(s, e.Fluid, f => f with { Found = e.Level }),
         FillsPan e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan].With(Sheet.Fluids[e.Fluid], e.Amount)) },
         PanIsEmpty e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan] with { In = [] }) },
         FluidGoesIn e => Changed(s, e.Fluid, f =>

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Filling;
@@ -42,8 +43,11 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="School">Where between the marks this workshop fills to; null where no marks are read.</param>
 /// <param name="IsInOne">More than half the span was topped up on one reading, as this workshop does.</param>
 /// <param name="Depth">The last level as a depth below the filler; null where it is not read on a rod.</param>
+/// <param name="Found">Where it stood before it was let out; null where nobody looked.</param>
+/// <param name="Use">What was used since it was filled last; null where that is not known.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
-    Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null);
+    Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null, Level? Found = null,
+    FluidUse? Use = null);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -158,7 +162,8 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         return new(fluid.Name, card.OilInHand(fluid.Id)?.Product ?? "", state.Poured, fluid.Amount.Value, state.CameOut, state.Level,
             card.FillsByMarks(fluid.Id) ? card.FillOf(fluid.Id).School : null,
             card.FillsByMarks(fluid.Id) && card.FillOf(fluid.Id) is { Stages: PourStages.InOne } fill && card.HappenedAt("gauge")
-                .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)), state.Depth);
+                .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)), state.Depth, state.Found,
+            card.UseOf(fluid, DateOnly.FromDateTime((card.Ended ?? card.History[^1]).At.DateTime)));
     }
 
     private static FittedLine Line(JobCard card, Part part)

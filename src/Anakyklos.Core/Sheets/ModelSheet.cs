@@ -290,6 +290,9 @@ public sealed record FluidSystem
     /// <summary>What a litre of it weighs, at the heat at which it is let out; null where nobody measures it by weight.</summary>
     public Sourced<Quantity<Mass>>? LitreWeighs { get; init; }
 
+    /// <summary>The most that it may use in 1,000 km; null where the maker names none.</summary>
+    public Sourced<Quantity<Volume>>? MayUse { get; init; }
+
     /// <summary>How it is brought to its level.</summary>
     public FillBy FillBy { get; init; }
 

@@ -172,6 +172,8 @@ internal static partial class SheetCheck
             if (f.LitreWeighs?.Value is { } litre
                 && (litre < Quantity<Mass>.Of(0.65m, Mass.Kilogram) || litre > Quantity<Mass>.Of(1.3m, Mass.Kilogram)))
                 yield return ($"{path}.litreWeighs", $"{litre} is not what a litre of it weighs. It should be from 0.65 kg to 1.30 kg.");
+            if (f.MayUse?.Value is { } use && (use <= Quantity<Volume>.Zero || use > book))
+                yield return ($"{path}.mayUse", $"{use} in 1,000 km is no use that can be borne: it should be above 0 and at most {book}.");
             if (f.Rod?.Value is { } rod && (rod.High <= Quantity<Length>.Zero || rod.High >= rod.Low))
                 yield return ($"{path}.rod", $"The upper mark at {rod.High} must lie above the lower one at {rod.Low} below the filler.");
             if (f.BetweenMarks?.Value is not { } between)

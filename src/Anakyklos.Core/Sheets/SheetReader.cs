@@ -135,10 +135,12 @@ public static class SheetReader
             Amount = c.Sourced("amount", v => v.Amount<Volume>("is")),
             Tolerance = c.Sourced("tolerance", v => v.Amount<Volume>("is")),
             LitreWeighs = c.Has("litreWeighs") ? c.Sourced("litreWeighs", v => v.Amount<Mass>("is")) : null,
+            MayUse = c.Has("mayUse") ? c.Sourced("mayUse", v => v.Amount<Volume>("is")) : null,
             SafeToStart = c.Has("safeToStart") ? c.Sourced("safeToStart", v => v.Amount<Volume>("is")) : null,
             BetweenMarks = marked ? c.Sourced("betweenMarks", v => v.Amount<Volume>("is")) : null,
             AtTopMark = marked && c.Has("atTopMark") ? c.Sourced("atTopMark", v => v.Amount<Volume>("is")) : null,
-            Rod = fillBy == FillBy.Rod && c.Has("rod") ? c.Sourced("rod", v => new RodMarks(v.Amount<Length>("low"), v.Amount<Length>("high"))) : null,
+            Rod = fillBy == FillBy.Rod && c.Has("rod")
+                ? c.Sourced("rod", v => new RodMarks(v.Amount<Length>("low"), v.Amount<Length>("high"))) : null,
             Part = fillBy == FillBy.Part ? c.Text("part") : "",
             Reading = marked ? c.Sourced("reading", v => v.Text("is")) : null,
             SettleAfterPour = marked ? c.Duration("settleAfterPour") ?? TimeSpan.Zero : TimeSpan.Zero,

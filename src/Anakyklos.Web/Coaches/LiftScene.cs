@@ -105,6 +105,7 @@ public sealed class LiftScene
         (scene.Number, scene.Unit) = step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : step.Value.Length > 0
             ? DriveWords.Split(step.Value) : ("", "");
         WorkScene.Of(step.Kind).Draw(scene, new(viewer, wrenches));
+        BalanceWords.Tell(scene, viewer, DateOnly.FromDateTime(now.DateTime));
         scene.Facts.AddRange(step.Notes.Select(n => new Fact(n.Label, n.Text)));
         if (step.From is { } from)
             scene.Facts.Add(new("Source", from.ToString()));

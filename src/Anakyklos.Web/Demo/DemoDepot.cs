@@ -27,20 +27,21 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     /// <summary>One past service of the ferry mail van.</summary>
     /// <param name="DaysAgo">When.</param>
     /// <param name="Km">Odometer.</param>
+    /// <param name="Found">Where it stood before the drain.</param>
     /// <param name="TopUps">Dipstick readings after the first pour, the last inside the target.</param>
     /// <param name="Plug">Reading on the drain plug, in N·m.</param>
     /// <param name="OldWasher">Why the old washer went back, or empty.</param>
     /// <param name="Finding">What was seen on the plug, or empty.</param>
-    private sealed record Past(int DaysAgo, decimal Km, decimal[] TopUps, decimal Plug, string OldWasher, string Finding);
+    private sealed record Past(int DaysAgo, decimal Km, decimal Found, decimal[] TopUps, decimal Plug, string OldWasher, string Finding);
 
     private static readonly Past[] Mail =
     [
-        new(1068, 88_420, [0.25m, 0.75m], 38, "", ""),
-        new(884, 97_960, [0.2m, 0.7m], 37, "", ""),
-        new(702, 107_310, [0.1m, 0.5m, 0.8m], 38, "", ""),
-        new(521, 117_550, [0m, 0.5m, 0.75m], 39, "Washer box was empty, boat came a day late", ""),
-        new(338, 127_480, [-0.1m, 0.4m, 0.75m], 38, "", "A little glitter in the paste on the magnet"),
-        new(156, 138_050, [-0.2m, 0.3m, 0.7m], 38, "", ""),
+        new(1068, 88_420, 0.6m, [0.25m, 0.75m], 38, "", ""),
+        new(884, 97_960, 0.6m, [0.2m, 0.7m], 37, "", ""),
+        new(702, 107_310, 0.5m, [0.1m, 0.5m, 0.8m], 38, "", ""),
+        new(521, 117_550, 0.45m, [0m, 0.5m, 0.75m], 39, "Washer box was empty, boat came a day late", ""),
+        new(338, 127_480, 0.3m, [-0.1m, 0.4m, 0.75m], 38, "", "A little glitter in the paste on the magnet"),
+        new(156, 138_050, 0.15m, [-0.2m, 0.3m, 0.7m], 38, "", ""),
     ];
 
     private const string Marker = "this-is-the-demo";
@@ -215,6 +216,10 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
                     if (card.FillOf(step.What).After(level) is { Verdict: FillVerdict.Pour } advice)
                         yield return new Pour(step.Id, Litres(advice.Amount));
                 }
+                break;
+            case { Engine: EngineUse.Warms } when card.ToDip is { } drain:
+                yield return new Dip(drain.Id, new(past.Found));
+                yield return UsualPress.Of(card, step);
                 break;
             default:
                 if (step.Id == "look-at-plug" && past.Finding.Length > 0)

@@ -136,6 +136,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     // A press that was refused for the card's sake is explained on the step itself; for the sake of what was typed, beside the field.
     /// <inheritdoc/>
-    protected override IActionResult Again(Person? by) => Show(Typed("step"), Typed("panel") is { Length: > 0 } typed ? typed
+    protected override IActionResult Again(Person? by) => Show(Typed("at") is { Length: > 0 } at ? at : Typed("step"),
+        Typed("panel") is { Length: > 0 } typed ? typed
         : Refusals.Select(r => PanelOf.GetValueOrDefault(r.Field ?? "")).FirstOrDefault(p => p is not null));
 }

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
@@ -27,6 +28,9 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Workshop
     public IReadOnlyList<Service> Services { get; private set; } = [];
     public LifeDrawing? Life { get; private set; }
 
+    /// <summary>What it uses of each fluid that was looked at more than once.</summary>
+    public IReadOnlyList<(FluidStory Story, UseDrawing Drawing)> Uses { get; private set; } = [];
+
     public IActionResult OnGet(string plate)
     {
         if (desk.Of(plate) is not { } story)
@@ -40,6 +44,9 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Workshop
         Story = story;
         Odometer = story.Last is { } o ? $"{OdometerText.Of(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
         Services = [.. story.Signed.Select(s => Line(s.Entry, s.Card))];
+        Uses = [.. story.Fluids.Where(f => f.Uses.Count > 0).Select(f => (f, UseDrawing.Of(f.Uses,
+            f.Services.Last(x => x.Day == f.Uses[^1].Until && x.Drained), f.Fluid.Amount.Value,
+            f.Fluid.MayUse?.Value ?? FluidBalance.UsualLimit, viewer.VolumeUnits[0], viewer.DistanceUnit)))];
         if (story.Standing is not { } s)
             return;
         var services = story.Signed.Select(c => new UseMark(c.Card.Opened.Odometer, clock.Day(c.Entry.SignedAt!.Value)));

@@ -54,6 +54,7 @@ public static class WorkshopApplication
         services.AddSingleton<ShelfStore>();
         services.AddSingleton<DueDesk>();
         services.AddSingleton<YardDesk>();
+        services.AddSingleton<FluidDesk>();
         services.AddSingleton<VehicleDesk>();
         services.AddSingleton<PlannedCards>();
         services.AddSingleton<BookIn>();

@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
+using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Draining;
 
@@ -14,6 +15,31 @@ internal sealed class DrainCoach : PressedCoach
 
     public override string? Wants(ModelSheet sheet, SheetStep step) =>
         sheet.Fasteners.GetValueOrDefault(step.What)?.Drains is not null ? null : "a fastener that drains a fluid";
+
+    internal override Decision Decide(StepAt at, CardCommand said) => said is Dip dip ? Dipped(at, dip) : base.Decide(at, said);
+
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is Dipped dipped
+        ? [new LevelFound(card.Sheet.Fasteners[step.What].Drains!.Value, dipped.Level)] : base.Effects(card, step, happened);
+
+    // Long before its turn comes: on the ground, with nothing running, while the old fluid is still in.
+    private static Decision Dipped(StepAt at, Dip said)
+    {
+        var fluid = at.Sheet.Fluids[at.Sheet.Fasteners[at.Step.What].Drains!.Value];
+        if (!JobCard.IsReadFromOutside(fluid))
+            return No($"The {Words.Low(fluid.Name)} has no gauge that is read before it is let out.", "Let it out.", field: "level");
+        if (at.Card.IsOver(at.Step, at.Now) is { } over)
+            return over;
+        IReadOnlyList<Refusal> reasons = [.. at.Card.LiftUp ? [new Refusal("The vehicle is up: it is read on level ground.",
+            "Lower it first, or let it out without a reading.")] : Array.Empty<Refusal>(), .. at.Card.EngineInTheWay(at.Step)];
+        if (reasons.Count > 0)
+            return new Refused(reasons);
+        if (!said.Level.IsOnStick)
+            return No($"That is not on the {Words.Low(fluid.Gauge)}.",
+                "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.", field: "level");
+        var asks = at.Card.AsksOfFound(fluid, said.Level, DateOnly.FromDateTime(at.Now.DateTime));
+        return asks.Length > 0 && !said.Meant ? new Asked(new DipQuestion(asks, said.Level))
+            : Yes(new Dipped(at.Id, said.Level, asks.Length > 0 ? asks : null));
+    }
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {

@@ -105,10 +105,12 @@ internal sealed class GaugeCoach : Coach
         var missing = state.Out && fluid.FillBy != FillBy.MeasuredReturn ? fill.MissingFor(level, state.Poured) : Quantity<Volume>.Zero;
         if (missing == Quantity<Volume>.Zero)
             return Yes(new GaugeRead(at.Id, level, depth));
-        var reads = $"{(depth is { } deep ? $"{deep} below the filler" : $"{char.ToUpperInvariant($"{level}"[0])}{$"{level}"[1..]}")} would be "
+        var place = $"{level}";
+        var reads = $"{(depth is { } deep ? $"{deep} below the filler" : $"{char.ToUpperInvariant(place[0])}{place[1..]}")} would be "
             + $"{JobCard.Litres(fill.InAt(level))}, but {JobCard.Litres(state.Poured)} went in.";
         var perhaps = missing > Quantity<Volume>.Zero
-            ? $"Was the {Words.Low(fluid.Gauge)} misread, does it stand level, has it run down, is all the old oil out, or was a pour not noted?"
+            ? $"Was the {Words.Low(fluid.Gauge)} misread, does it stand level, has it run down, is all the old oil out, or was a pour not "
+                + "noted?"
             : "Has it run down yet, was more noted than went in, does it stand level, or does it run out somewhere?";
         return meant ? Yes(new GaugeRead(at.Id, level, depth, reads)) : new Asked(new LevelQuestion($"{reads} {perhaps}", level, depth));
     }

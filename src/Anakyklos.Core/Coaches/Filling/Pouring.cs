@@ -19,7 +19,8 @@ internal static class Pouring
         var (fill, state) = (card.FillOf(fluid), card.Fluid(fluid));
         var warning = fill.Warn(state.Poured, amount.Value, state.Level, state.SinceReading);
         return warning.PassesTop
-            ? $"{amount} would bring the oil {warning.Reaches} of the {Words.Low(card.Sheet.Fluids[fluid].Gauge)}. Too much harms seals and the particulate filter."
+            ? $"{amount} would bring the oil {warning.Reaches} of the {Words.Low(card.Sheet.Fluids[fluid].Gauge)}. Too much harms seals "
+                + "and the particulate filter."
             : warning.OverBook
                 ? $"{amount} makes {JobCard.Litres(state.Poured + amount.Value)} in all; the book says "
                     + $"{JobCard.Litres(fill.Book)}. Look for what does not agree."

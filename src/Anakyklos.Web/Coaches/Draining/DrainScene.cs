@@ -1,3 +1,5 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches.Draining;
@@ -7,6 +9,10 @@ public sealed class DrainScene : WorkScene
 {
     /// <inheritdoc/>
     public override IReadOnlyList<string> Kinds => ["drain"];
+
+    /// <inheritdoc/>
+    public override string? Line(JobCard card, CardEvent e) => e is Dipped d
+        ? $"Dipped before the drain: {d.Level}{(d.AgainstWarning is { } against ? $". Asked: {against}" : "")}" : null;
 
     /// <inheritdoc/>
     public override void Draw(LiftScene scene, Looker to)

@@ -1,0 +1,46 @@
+using Anakyklos.Core.Balance;
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
+using Anakyklos.Web.Hosting;
+
+namespace Anakyklos.Web.Coaches;
+
+/// <summary>What the balance of a fluid says, and where at the lift it is told and asked for.</summary>
+public static class BalanceWords
+{
+    /// <summary>What was used, as a sentence without a full stop.</summary>
+    /// <param name="use">The use.</param>
+    /// <param name="volume">The viewer's unit.</param>
+    /// <param name="distance">The viewer's unit.</param>
+    public static string Of(FluidUse use, Unit<Volume> volume, Unit<Distance> distance)
+    {
+        var what = use.Used < Quantity<Volume>.Zero ? $"{(Quantity<Volume>.Zero - use.Used).Print(volume)} more than was filled"
+            : $"{use.Used.Print(volume)} used";
+        var topped = use.ToppedUp > Quantity<Volume>.Zero ? $", {use.ToppedUp.Print(volume)} of it topped up" : "";
+        var rate = use.PerThousand is { } r && r > Quantity<Volume>.Zero ? $": {r.Print(volume)} in 1000 km" : "";
+        return $"{what} in {OdometerText.Of(use.Over, distance)}{topped}{rate}{(use.ByGauge ? "" : ", as it came out")}";
+    }
+
+    /// <summary>Offers to dip what is let out later, where somebody stands at its gauge, and tells what was found.</summary>
+    internal static void Tell(LiftScene scene, Viewer viewer, DateOnly today)
+    {
+        var (card, step) = (scene.Card, scene.Step);
+        foreach (var fluid in card.FluidsDrained.Where(f => JobCard.IsReadFromOutside(f) && IsAt(card, step, f)))
+            if (card.Fluid(fluid.Id).Found is { } found)
+                scene.Facts.Insert(0, new("Dipped", card.UseOf(fluid, today) is { } use
+                    ? $"{found}; {Of(use, viewer.VolumeUnits[0], viewer.DistanceUnit)}" : $"{found}"));
+        if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && card.ToDip is { } drain
+            && IsAt(card, step, DrainedBy(card, drain)))
+            scene.Others.Add(new("Dip it first", "dip", "r", true));
+    }
+
+    /// <summary>The fluid that a step lets out.</summary>
+    public static FluidSystem DrainedBy(JobCard card, SheetStep drain) => card.Sheet.Fluids[card.Sheet.Fasteners[drain.What].Drains!.Value];
+
+    // Before the engine is run warm, where the stick is pulled or the cap opened, and at the plug.
+    private static bool IsAt(JobCard card, SheetStep step, FluidSystem fluid) => step.Traits.Engine == EngineUse.Warms
+        || (step.Traits.Opens && (fluid.Through.Any(a => step.What == a)
+            || card.Sheet.Fasteners.GetValueOrDefault(step.What)?.Drains == fluid.Id));
+}
