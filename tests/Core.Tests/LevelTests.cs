@@ -101,6 +101,20 @@ public class LevelTests
         Assert.True(fill.Warn(L(5.7m), L(0.7015m), new(0.5m), L(0)).PassesTop);
     }
 
+    // 6.40 L at the top mark, 1.40 L between the marks; what differs by up to 1.60 L goes together. Beyond the marks nobody knows how far.
+    [Theory]
+    [InlineData(0.9, 4.66, 0)]
+    [InlineData(0.9, 4.65, 1.61)]
+    [InlineData(0, 3.39, 1.61)]
+    [InlineData(-0.01, 0.1, 0)]
+    [InlineData(1.01, 4.8, 1.614)]
+    [InlineData(1, 8.01, -1.61)]
+    [InlineData(1.01, 9, 0)]
+    [InlineData(-1, 5.2, 0)]
+    [InlineData(-1, 5.21, -1.61)]
+    public void A_level_is_held_against_what_went_in(double level, double poured, double missing) =>
+        Assert.Equal(L((decimal)missing), Fill(TargetSchool.ThreeQuarters).MissingFor(new((decimal)level), L((decimal)poured)));
+
     // Marks at 74 and 64 mm: 69 is half way, 64 the upper mark, a millimetre is a tenth of the way; 2.5 in are 63.5 mm.
     [Theory]
     [InlineData("74 mm", 0)]

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Tests.WayOutTests;
@@ -42,6 +43,26 @@ public sealed class LiftReadinessTests
         // What is done in the cab or above changes nothing down there.
         bench.WorkUpTo("lower");
         Assert.Equal("lower", bench.Card.Next!.Id.Text);
+    }
+
+    [Fact]
+    public void A_joint_below_tightened_without_a_reading_was_work_there_too()
+    {
+        var tried = 0;
+        AtEveryStep("hespin-16", "rear-axle-oil", (card, now) =>
+        {
+            if (card.Next is not { Traits.LooksAtJoints: true } look || card.InTheWay(look, now).Count > 0)
+                return;
+            var leaks = Given(card, new ReportLeak(look.Id, "rear-axle-fill-plug"), now);
+            var below = leaks.Remaining.First(s => s.Traits.Lift == LiftMove.ReadyToLower);
+            var looked = Given(leaks, new ConfirmStep(below.Id), now);
+            Assert.Equal(StepStatus.Done, looked.State(below.Id).Status);
+            var tighten = looked.Remaining.First(s => s.Traits.Tightens && s.What == "rear-axle-fill-plug");
+            var tight = Given(looked, new Deviate(tighten.Id, DeviationKind.NoReading, "No wrench fits"), now);
+            Assert.Equal(StepStatus.Waiting, tight.State(below.Id).Status);
+            tried++;
+        });
+        Assert.True(tried > 0);
     }
 
     [Fact]
