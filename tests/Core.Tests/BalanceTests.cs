@@ -118,6 +118,27 @@ public class BalanceTests
         Assert.Equal((true, L(5), L(6.05m), L(5)), (service.Drained, service.Found, service.Stands, service.In));
     }
 
+    // An automatic of which 7.1 L came out and 7.1 L went back has used nothing, though 7.5 L stand at its mark.
+    [Fact]
+    public void What_never_runs_quite_empty_is_held_against_what_went_back()
+    {
+        FluidService Of(decimal litres, int month)
+        {
+            var (card, now) = (On("hespin-16", "gearbox-oil"), _bench.Now);
+            while (card.Next is { } next)
+            {
+                now += next.Takes + TimeSpan.FromHours(2);
+                card = WayOutTests.Given(card, next.Kind == StepKind.Measure ? new Measure(next.Id, Litres(litres), true)
+                    : Rehearsal.UsualPress.Of(card, next), now);
+            }
+            var service = card.ServiceOf(card.Sheet.Fluids["gearbox-oil"], new(2026, month, 1))!;
+            return service with { Odometer = Km(1000 * month) };
+        }
+        var first = Of(7.1m, 1);
+        Assert.Equal((L(7.1m), L(7.1m)), (first.CameOut, first.Stands));
+        Assert.Equal([L(0), L(0.1m)], FluidBalance.Uses([first, Of(7.1m, 2), Of(7, 3)]).Select(u => u.Used));
+    }
+
     private sealed record RecordOf(JobCard Card)
     {
         internal (Level?, Quantity<Volume>?) Oil => Records.ServiceRecord.Of(Card).Filled.Single(f => f.Name == "Engine oil") is var line

@@ -43,6 +43,9 @@ test('a rod is read in millimetres or inches, tapped or typed', async ({ page })
   await expect(page.getByLabel(depth)).toHaveValue('70 mm');
   await type(page, depth, '74 mm');
   await expect(says(page)).toContainText('brings it to 69 mm');
+  // Too little for the scale of a can: a cup, in its own unit.
+  await expect(page.locator('.value')).toContainText(/50\s*mL/);
+  await expect(page.getByRole('img', { name: 'Fill the cup to 50 mL' })).toBeVisible();
   await key(page, 'Enter');
   await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
   await page.getByRole('button', { name: '67 mm' }).click();

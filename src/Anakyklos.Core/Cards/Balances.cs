@@ -61,7 +61,9 @@ public sealed partial class JobCard
         if (!drained && state.Pours == 0)
             return null;
         var marked = fluid.BetweenMarks is not null;
-        Quantity<Volume>? stands = marked && state.Level is { } end ? FillOf(fluid.Id).InAt(end) : drained && !marked ? state.Poured : null;
+        // What never runs quite empty is held against what went back, not against its marks: as much as came out stays comparable.
+        Quantity<Volume>? stands = fluid.FillBy == FillBy.MeasuredReturn || !marked ? drained ? state.Poured : null
+            : state.Level is { } end ? FillOf(fluid.Id).InAt(end) : null;
         return new(day, Opened.Odometer, drained, marked && state.Found is { } found ? FillOf(fluid.Id).InAt(found) : null, state.CameOut,
             state.Poured, stands);
     }

@@ -17,6 +17,6 @@ public sealed record RodMarks(Quantity<Length> Low, Quantity<Length> High)
 
     /// <summary>How deep a level lies below the filler.</summary>
     /// <param name="level">The level.</param>
-    /// <returns>The depth, in whole millimetres where the marks are.</returns>
+    /// <returns>The depth, not rounded; negative for a level above the filler.</returns>
     public Quantity<Length> DepthOf(Level level) => Low - Apart * level.Fraction;
 }

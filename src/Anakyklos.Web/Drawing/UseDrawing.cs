@@ -60,7 +60,8 @@ public sealed class UseDrawing
         var top = drawn && limit > most ? limit : most;
         var (each, scale) = ((decimal)Wide / Math.Max(3, shown.Count), Height / Math.Max(0.001m, top.In(Volume.Litre)));
         decimal Up(Quantity<Volume> v) => Math.Max(0, v.In(Volume.Litre)) * scale;
-        (string Name, Quantity<Volume>? Amount)[] balance = [("book", book), ("was in", uses[^1].Used + (last.Had ?? default)),
+        (string Name, Quantity<Volume>? Amount)[] balance = [("book", book),
+            ("was in", uses[^1].Used + (last.Had ?? default) - uses[^1].ToppedUp),
             ("topped up since", uses[^1].ToppedUp > Quantity<Volume>.Zero ? uses[^1].ToppedUp : null),
             (last.Found is not null ? "found" : "came out", last.Had), ("went in", last.In)];
         var longest = balance.Max(b => b.Amount?.In(Volume.Litre) ?? 0);

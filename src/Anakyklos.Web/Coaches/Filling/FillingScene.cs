@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches.Filling;
@@ -117,13 +118,18 @@ public sealed class FillingScene : WorkScene
     private static void Offer(LiftScene scene, Quantity<Volume> amount, Looker to, string why)
     {
         var units = to.Viewer.VolumeUnits;
+        // What is too little for the scale of a can is said in the unit of the cup that is in the hand.
+        var inCup = CupGauge.Measures(amount);
+        var unit = inCup ? CupGauge.UnitOf(units[0]) : units[0];
         // What is said is never more than what is wanted: rounded up it would pass the mark.
-        var printed = amount.PrintDown(units[0]);
+        var printed = amount.PrintDown(unit);
         (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
-        scene.Beside = [.. units.Skip(1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
+        scene.Beside = [.. units.Skip(inCup ? 0 : 1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
+        if (inCup && scene.Advice?.Verdict != FillVerdict.TakeOut)
+            scene.Pictures = scene.Pictures with { Right = "/Coaches/Filling/_Cup.cshtml" };
         var goes = ("amount", printed.ToString());
-        scene.Pours = scene.Advice?.Verdict == FillVerdict.TakeOut ? Quantity<Volume>.Zero : amount.RoundDown(units[0]);
+        scene.Pours = scene.Advice?.Verdict == FillVerdict.TakeOut ? Quantity<Volume>.Zero : amount.RoundDown(unit);
         scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "takeOut", goes)
-            : new("Poured to the line", "pour", goes);
+            : new(inCup ? $"Poured {printed.Number} {printed.Unit} in" : "Poured to the line", "pour", goes);
     }
 }
