@@ -4,6 +4,7 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;
@@ -116,6 +117,17 @@ public class BalanceTests
         var service = _bench.Card.ServiceOf(Courier.Fluids["engine-oil"], new(2026, 6, 1))!;
         // Read at three quarters in the end: 6.05 L.
         Assert.Equal((true, L(5), L(6.05m), L(5)), (service.Drained, service.Found, service.Stands, service.In));
+    }
+
+    // Looked at, and nothing more: a job that is given up then asks for no run and no look at joints that nobody opened.
+    [Fact]
+    public void What_was_only_dipped_was_not_touched()
+    {
+        _bench.Do(new Dip(_bench.Card.ToDip!.Id, new(0.5m)));
+        Assert.True(_bench.Card.CanBeVoid);
+        _bench.Do(new DropJob("engine-oil-and-filter", "The wrong oil came"));
+        Assert.DoesNotContain(_bench.Card.Remaining, s => s.Traits.Engine == EngineUse.Starts || s.Traits.LooksAtJoints);
+        Assert.Contains(_bench.Card.History, h => h.Event is Dipped);
     }
 
     // An automatic of which 7.1 L came out and 7.1 L went back has used nothing, though 7.5 L stand at its mark.

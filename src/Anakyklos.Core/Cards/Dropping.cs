@@ -9,7 +9,10 @@ public sealed partial class JobCard
 {
     /// <summary>Whether the card can still be made void: nothing is open and nothing was changed on the vehicle.</summary>
     public bool CanBeVoid => Ended is null && _state.Open.All(o => o.Kind == OpenKind.Indicator) && _state.ClosedAt.Count == 0
-        && _state.Fitted.Count == 0 && _state.Fluids.Count == 0;
+        && _state.Fitted.Count == 0 && !IsAnyFluidTouched;
+
+    // What was only looked at is as it was.
+    private bool IsAnyFluidTouched => _state.Fluids.Values.Any(f => f.Out || f.Pours > 0);
 
     private Decision MakeVoid(VoidCard c)
     {
@@ -53,7 +56,7 @@ public sealed partial class JobCard
     {
         var rest = Jobs.Where(j => j != job).ToHashSet();
         var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
-        var touched = opened.Count > 0 || _state.Fluids.Count > 0;
+        var touched = opened.Count > 0 || IsAnyFluidTouched;
         var above = Steps.Any(s => !IsLeft(s.Id) && TakesToolsAbove(s));
         var reach = Reach();
         var kept = Steps.Where(s => !IsLeft(s.Id) || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s)

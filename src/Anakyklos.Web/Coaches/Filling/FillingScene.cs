@@ -29,11 +29,15 @@ public sealed class FillingScene : WorkScene
         Poured p => $"Poured {p.Amount}{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
         TakenOut t => $"Took out {t.Amount}",
         RanOver r => $"It ran over{(r.AgainstWarning.Length > 0 ? $". Warned: {r.AgainstWarning}" : "")}",
-        GaugeRead g when card.Sheet.Fluids[card.Step(g.Step)!.What].Gauge is var gauge =>
+        GaugeRead g when GaugeOf(card, g.Step) is var gauge =>
             $"{char.ToUpperInvariant(gauge[0])}{gauge[1..]}: {(g.Depth is { } depth ? $"{depth} below the filler, " : "")}{g.Level}"
                 + (g.AgainstWarning is { } against ? $". Warned: {against}" : ""),
         _ => null,
     };
+
+    // Also of a step that went with a job that was given up.
+    private static string GaugeOf(JobCard card, StepId id) =>
+        (card.Step(id) ?? card.Opened.Steps.FirstOrDefault(s => s.Id == id)) is { } step ? card.Sheet.Fluids[step.What].Gauge : "gauge";
 
     private static void Pour(LiftScene scene, FluidSystem fluid, Looker to)
     {
