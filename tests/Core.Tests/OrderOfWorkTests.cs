@@ -79,6 +79,21 @@ public class OrderOfWorkTests
             }
     }
 
+    // The engine is warm, and a spark plug turns out not to be tight: warm oil waits for it, and no step is lost.
+    [Fact]
+    public void What_must_come_before_a_warm_drain_is_done_again_before_it()
+    {
+        var sheet = ComposerTests.Sheets["corran-fen-12"];
+        var work = CardPlanner.Plan(sheet, ["engine-oil-and-filter", "tyre-rotation", "spark-plugs"]).Work;
+        HashSet<StepId> done = ["lay-out-kit", "bonnet-off", "wheel-chocks-set", "undo-spark-plugs-in", "read-old-plugs", "fit-spark-plug",
+            "warm-up"];
+        HashSet<StepId> again = ["tighten-spark-plugs-in"];
+        var left = CardPlanner.Order(work, PlanStart.Fresh with { Done = done, Reopened = again }).Steps.Select(s => s.Id).ToList();
+        Assert.Empty(work.Steps.Select(s => s.Id).Except(done).Except(left));
+        Assert.True(left.IndexOf("tighten-spark-plugs-in") < left.IndexOf("coils-on"));
+        Assert.True(left.IndexOf("coils-on") < left.IndexOf("drain-engine-oil"));
+    }
+
     private static void Holding(CardPlan plan, ModelSheet sheet)
     {
         foreach (var hold in sheet.Access.Values.Where(a => a.HoldsVehicle))
