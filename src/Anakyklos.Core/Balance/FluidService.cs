@@ -30,5 +30,5 @@ public sealed record FilledBefore(DateOnly Day, Quantity<Distance> Odometer, Qua
     /// <param name="had">What is in now.</param>
     /// <param name="byGauge">Whether that was read on the gauge; else it was measured as it came out.</param>
     public FluidUse Until(DateOnly day, Quantity<Distance> odometer, Quantity<Volume> had, bool byGauge) =>
-        new(Day, day, odometer - Odometer, odometer, Stands + ToppedUp - had, ToppedUp, byGauge);
+        new(Day, day, odometer - Odometer, odometer, Stands, ToppedUp, had, byGauge);
 }

@@ -7,12 +7,16 @@ namespace Anakyklos.Core.Balance;
 /// <param name="Until">The day of the second.</param>
 /// <param name="Over">The distance between them.</param>
 /// <param name="Odometer">Where it stood at the second.</param>
-/// <param name="Used">What was filled and topped up, less what was still there; negative where there was more.</param>
+/// <param name="Stood">What was in at the first.</param>
 /// <param name="ToppedUp">What went in between.</param>
+/// <param name="Had">What was still there at the second.</param>
 /// <param name="ByGauge">Whether it was read on the gauge; else it was measured as it came out, and a film always stays inside.</param>
-public sealed record FluidUse(DateOnly From, DateOnly Until, Quantity<Distance> Over, Quantity<Distance> Odometer, Quantity<Volume> Used,
-    Quantity<Volume> ToppedUp, bool ByGauge)
+public sealed record FluidUse(DateOnly From, DateOnly Until, Quantity<Distance> Over, Quantity<Distance> Odometer, Quantity<Volume> Stood,
+    Quantity<Volume> ToppedUp, Quantity<Volume> Had, bool ByGauge)
 {
+    /// <summary>What was filled and topped up, less what was still there; negative where there was more.</summary>
+    public Quantity<Volume> Used => Stood + ToppedUp - Had;
+
     /// <summary>1,000 km: use is reckoned over it whatever the dash counts in.</summary>
     public static readonly Quantity<Distance> Thousand = Quantity<Distance>.Of(1000, Distance.Kilometre);
 

@@ -61,9 +61,9 @@ public sealed class UseDrawing
         var (each, scale) = ((decimal)Wide / Math.Max(3, shown.Count), Height / Math.Max(0.001m, top.In(Volume.Litre)));
         decimal Up(Quantity<Volume> v) => Math.Max(0, v.In(Volume.Litre)) * scale;
         (string Name, Quantity<Volume>? Amount)[] balance = [("book", book),
-            ("was in", uses[^1].Used + (last.Had ?? default) - uses[^1].ToppedUp),
+            ("was in", uses[^1].Stood),
             ("topped up since", uses[^1].ToppedUp > Quantity<Volume>.Zero ? uses[^1].ToppedUp : null),
-            (last.Found is not null ? "found" : "came out", last.Had), ("went in", last.In)];
+            (uses[^1].ByGauge ? "found" : "came out", uses[^1].Had), ("went in", last.In)];
         var longest = balance.Max(b => b.Amount?.In(Volume.Litre) ?? 0);
         return new()
         {
