@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 
@@ -69,7 +70,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
-            fluids.Before(vehicle.Plate));
+            fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
@@ -114,7 +115,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     {
         if (visit.Model is not { } model || visit.Chosen.Where(model.Jobs.ContainsKey).ToArray() is not { Length: > 0 } known)
             return;
-        visit.Plan = plans.Plan(model, known);
+        visit.Plan = plans.Plan(model, known, settings.Read().Schools ?? WorkSchools.Usual);
         visit.Kit = KitCheck.Of(model, known, visit.Plan.Steps,
             visit.Plate.Length > 0 ? SealsUsedAgain(visit.Plate) : new Dictionary<PartId, int>(), shelf.Read(), settings.Read().Climate,
             clock.Today);

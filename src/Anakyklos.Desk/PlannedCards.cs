@@ -1,4 +1,5 @@
 using Anakyklos.Core.Planning;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -15,12 +16,13 @@ public sealed class PlannedCards : IDisposable
     /// <summary>The plan of these jobs for one person, from a fresh start.</summary>
     /// <param name="sheet">The model's sheet in one of its revisions.</param>
     /// <param name="jobs">Ids of jobs of that sheet, in the order chosen.</param>
-    public CardPlan Plan(ModelSheet sheet, IReadOnlyList<JobId> jobs) =>
-        _kept.GetOrCreate((sheet.Id, sheet.Revision, string.Join('\n', jobs)), entry =>
+    /// <param name="schools">How the workshop works.</param>
+    public CardPlan Plan(ModelSheet sheet, IReadOnlyList<JobId> jobs, WorkSchools schools) =>
+        _kept.GetOrCreate((sheet.Id, sheet.Revision, schools, string.Join('\n', jobs)), entry =>
         {
             entry.Size = 1;
             entry.SlidingExpiration = TimeSpan.FromMinutes(20);
-            return CardPlanner.Plan(sheet, jobs);
+            return CardPlanner.Plan(sheet, jobs, schools: schools);
         })!;
 
     /// <inheritdoc />

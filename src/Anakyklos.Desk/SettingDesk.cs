@@ -2,6 +2,7 @@ using System.Globalization;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
@@ -32,11 +33,25 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     /// and the stages to halves.</summary>
     /// <param name="school">The name of a <see cref="TargetSchool"/>.</param>
     /// <param name="stages">The name of one of <see cref="PourStages"/>.</param>
-    public Task<int> SetSchool(string? school, string? stages) => settings.Write(settings.Read() with
+    /// <param name="drain">The name of a <see cref="DrainSchool"/>; any other word is air first.</param>
+    /// <param name="drip">Minutes as typed; empty for what each sheet wants.</param>
+    /// <returns>What is wrong, by the field <c>drip</c>.</returns>
+    public async Task<IReadOnlyList<Refusal>> SetSchool(string? school, string? stages, string? drain, string? drip)
     {
-        School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null,
-        Stages = Enum.TryParse<PourStages>(stages, out var p) && Enum.IsDefined(p) ? p : PourStages.ByHalves,
-    });
+        var minutes = 0;
+        if (!string.IsNullOrWhiteSpace(drip)
+            && (!int.TryParse(drip.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out minutes)
+                || minutes > WorkSchools.LongestDrip))
+            return [new($"“{(drip.Length > 20 ? drip[..20] + "…" : drip).Trim()}” is not a number of minutes.",
+                $"Type 0 to {WorkSchools.LongestDrip}.", Field: "drip")];
+        await settings.Write(settings.Read() with
+        {
+            School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null,
+            Stages = Enum.TryParse<PourStages>(stages, out var p) && Enum.IsDefined(p) ? p : PourStages.ByHalves,
+            Schools = new(Enum.TryParse<DrainSchool>(drain, out var d) && Enum.IsDefined(d) ? d : DrainSchool.AirFirst, minutes),
+        });
+        return [];
+    }
 
     /// <summary>Sets a rule beside the maker's, or takes it away when both fields are empty.</summary>
     /// <param name="plate">The vehicle, or empty for the depot's rule for all.</param>

@@ -20,7 +20,12 @@ internal static class FactsOfCard
         var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate",
             new { card.Opened.Plate });
         var warranty = until is not null && today <= DateOnly.ParseExact(until, "O", CultureInfo.InvariantCulture);
-        return new(Shelf.Empty with { Parts = ShelfStore.ReadParts(connection, id), Oils = ShelfStore.ReadOils(connection) },
+        return new(Shelf.Empty with
+        {
+            Parts = ShelfStore.ReadParts(connection, id),
+            Containers = ShelfStore.ReadContainers(connection),
+            Oils = ShelfStore.ReadOils(connection),
+        },
             SettingStore.Read(connection).Climate, warranty);
     }
 }

@@ -34,6 +34,9 @@ internal static class StockBooking
                 case OilPoured poured:
                     Pour(scope, id, e, poured);
                     break;
+                case PouredOut poured:
+                    Pour(scope, id, e, poured.From);
+                    break;
                 case PutBack back:
                     Return(scope, id, e, back);
                     break;
@@ -79,16 +82,20 @@ internal static class StockBooking
         Note(scope, id, e, "used", bare, found.Name, "-1");
     }
 
-    private static void Pour(WriteScope scope, CardNumber id, Recorded e, OilPoured poured)
+    private static void Pour(WriteScope scope, CardNumber id, Recorded e, OilPoured poured) =>
+        Pour(scope, id, e, PourPlan.Emptied(poured.Amount, KitOil.NamesIn(poured.Product),
+            Shelf.Empty with { Containers = ShelfStore.ReadContainers(scope.Connection) }, DateOnly.FromDateTime(e.At.DateTime), null)
+            ?? []);
+
+    private static void Pour(WriteScope scope, CardNumber id, Recorded e, IReadOnlyList<PouredFrom> from)
     {
-        var containers = ShelfStore.ReadContainers(scope.Connection);
-        foreach (var share in ContainerShare.Of(poured.Product, poured.Amount, containers, containers.ToDictionary(c => c.Id, c => c.Left)))
+        var left = ShelfStore.ReadContainers(scope.Connection).ToDictionary(c => c.Id, c => c.Left);
+        foreach (var can in from)
         {
-            scope.Connection.Execute("update container set left_l = @left, opened = coalesce(opened, @day) where id = @Id",
-                new { share.Container.Id, left = Litres(share.Leaves),
+            scope.Connection.Execute("update container set left_l = @left, opened = coalesce(opened, @day) where id = @Can",
+                new { can.Can, left = Litres(left[can.Can] - can.Takes),
                     day = DateOnly.FromDateTime(e.At.DateTime).ToString("O", CultureInfo.InvariantCulture) });
-            Note(scope, id, e, "poured", $"container:{share.Container.Id}", share.Container.Product,
-                Litres(Quantity<Volume>.Zero - share.Takes));
+            Note(scope, id, e, "poured", $"container:{can.Can}", can.Product, Litres(Quantity<Volume>.Zero - can.Takes));
         }
     }
 

@@ -121,8 +121,7 @@ public sealed class KitTests
         Gen.Select(Gen.Int[1, 200], Gen.Select(Gen.Int[0, 200], Gen.Int[0, 90].Nullable()).Array[0, 6]).Sample((want, cans) =>
         {
             var containers = cans.Select((c, i) => Can(i, c.Item1 / 10m, c.Item2)).ToList();
-            var shares = ContainerShare.Of("gannet lowash 5w-30", L(want / 10m), containers,
-                containers.ToDictionary(c => c.Id, c => c.Left));
+            var shares = ContainerShare.Of(["gannet lowash 5w-30"], L(want / 10m), containers);
             var has = containers.Aggregate(L(0), (sum, c) => sum + c.Left);
             Assert.Equal(has < L(want / 10m) ? has : L(want / 10m), shares.Aggregate(L(0), (sum, s) => sum + s.Takes));
             Assert.All(shares, s => Assert.True(s.Takes > L(0) && s.Leaves >= L(0) && s.Takes + s.Leaves == s.Container.Left));

@@ -4,6 +4,7 @@ using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Simulation.Tests;
@@ -31,7 +32,12 @@ public sealed class AgainstTheGrainTests
         var sheets = BothWalk.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         var walk = new BothWalk(sheet, [.. sheet.Jobs.Keys.OrderBy(j => j.Text, StringComparer.Ordinal).OrderBy(_ => random.Next())
-            .Take(1 + random.Next(3))], hot: random.Next(2) == 0) { HasEyes = true, BringsOnePan = random.Next(2) == 0 };
+            .Take(1 + random.Next(3))], hot: random.Next(2) == 0,
+            schools: seed / sheets.Length % 3 == 1 ? new(DrainSchool.PlugFirst, 20) : null)
+        {
+            HasEyes = true,
+            BringsOnePan = random.Next(2) == 0,
+        };
         for (var faults = random.Next(3); faults > 0; faults--)
             if (walk.Ailing(random) is var fault && walk.Vehicle.Faults.All(f => f.GetType() != fault.GetType()))
                 walk.Happens(fault);

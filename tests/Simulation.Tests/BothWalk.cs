@@ -12,6 +12,7 @@ using Anakyklos.Core.Looks;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Devices;
 
@@ -32,11 +33,13 @@ internal sealed partial class BothWalk
     private DateTimeOffset _now;
 
     /// <summary>A card and the vehicle it is for, which was driven in or stood over night.</summary>
-    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, bool inOrder = true, bool hot = true)
+    internal BothWalk(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, bool inOrder = true, bool hot = true,
+        WorkSchools? schools = null)
     {
         // The same work is put in order once: many walks begin with it.
-        var steps = Plans.GetOrAdd($"{sheet.Id} {people} {string.Join(' ', jobs)}", _ => CardPlanner.Plan(sheet, jobs, people).Steps);
-        Card = CardWalk.Open(sheet, jobs, inOrder ? steps : [.. steps.Select(s => s with { After = [] })]);
+        var steps = Plans.GetOrAdd($"{sheet.Id} {people} {schools} {string.Join(' ', jobs)}",
+            _ => CardPlanner.Plan(sheet, jobs, people, schools).Steps);
+        Card = CardWalk.Open(sheet, jobs, inOrder ? steps : [.. steps.Select(s => s with { After = [] })], schools);
         _now = Card.History[^1].At;
         _facts = UsualPress.Facts(sheet);
         _hot = hot;

@@ -120,6 +120,54 @@ public sealed class ShelfStoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_pour_is_booked_out_of_the_can_that_it_came_from_and_the_record_says_so()
+    {
+        var (shelf, cards, id, _) = await Stocked();
+        var card = await Work(cards, id, "first-pour");
+        var cans = shelf.Read().Containers;
+        Assert.Equal([L(3), L(5)], cans.Select(c => c.Left));
+        var at = TemporaryWorkshop.Monday.AddDays(2);
+
+        // The opened one would come first: the hand took the other.
+        var pour = new Pour("first-pour", new(L(4.6m), Volume.Litre), From: cans[1].Id);
+        card = (await cards.Handle(id, Guid.NewGuid(), pour, TemporaryWorkshop.Iona, at))!.Card;
+        Assert.Equal([L(3), L(0.4m)], shelf.Read().Containers.Select(c => c.Left));
+        Assert.Equal(DateOnly.FromDateTime(at.DateTime), shelf.Read().Containers[1].Opened);
+        Assert.Equal([(cans[1].Id, L(4.6m))], card.CansOf("engine-oil").Select(c => (c.Can, c.Takes)));
+        Assert.Equal(card.CansOf("engine-oil"), JobCard.Replay(card.Sheet, card.History).CansOf("engine-oil"));
+    }
+
+    [Fact]
+    public async Task What_does_not_hold_enough_is_emptied_and_the_next_one_goes_on()
+    {
+        var (shelf, cards, id, _) = await Stocked();
+        await Work(cards, id, "first-pour");
+        var pour = new Pour("first-pour", new(L(5), Volume.Litre));
+        var card = (await cards.Handle(id, Guid.NewGuid(), pour, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(2)))!.Card;
+        Assert.Equal([L(3), L(2)], card.CansOf("engine-oil").Select(c => c.Takes));
+        Assert.Equal([L(0), L(3)], shelf.Read().Containers.Select(c => c.Left));
+    }
+
+    [Theory]
+    [InlineData(99, "There is no container 99 in the stores.")]
+    [InlineData(-1, "There is no container -1 in the stores.")]
+    [InlineData(3, "Drum 3 holds Fulmar Heavy 10W-40, and gannet lowash 5w-30 was laid out.")]
+    [InlineData(4, "Can 4 is empty by the stores' book.")]
+    public async Task Nothing_is_poured_out_of_a_can_that_is_not_there_or_holds_something_else(int can, string says)
+    {
+        var (shelf, cards, id, _) = await Stocked();
+        await Work(cards, id, "first-pour");
+        foreach (var more in (OilContainer[])[new(0, "Fulmar Heavy 10W-40", L(60), L(41), Volume.Litre, null, ""),
+            new(0, "Gannet Lowash 5W-30", L(5), L(0), Volume.Litre, null, "")])
+            await shelf.Receive(more, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday);
+        var pour = new Pour("first-pour", new(L(5), Volume.Litre), From: can);
+        var answer = await cards.Handle(id, Guid.NewGuid(), pour, TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(2));
+        var refusal = Assert.Single(Assert.IsType<Refused>(answer!.Decision).Reasons);
+        Assert.Equal((says, "from"), (refusal.What, refusal.Field));
+        Assert.Equal([L(3), L(5)], shelf.Read().Containers.Where(c => c.Id <= 2).Select(c => c.Left));
+    }
+
+    [Fact]
     public async Task A_signed_card_is_the_start_of_the_next_interval()
     {
         var (_, cards, id, database) = await Stocked();

@@ -16,7 +16,7 @@ public class ArrowTests
     private static readonly Assembly Web = typeof(WorkshopApplication).Assembly;
 
     // Each room may look at those before it.
-    private static readonly string[] CoreRooms = ["Ids", "Wording", "Quantities", "Tightening", "Filling", "Intervals", "Looks",
+    private static readonly string[] CoreRooms = ["Ids", "Wording", "Quantities", "Tightening", "Filling", "Intervals", "Schools", "Looks",
         "Balance", "Sheets",
         "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Cards", "Coaches", "Records", "Readings", "Booking",
         "Workshop", "Rehearsal"];

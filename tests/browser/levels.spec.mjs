@@ -119,3 +119,23 @@ test('what was used since the last filling is told before the drain, on the reco
   await page.goto(`/record/${card}`);
   await expect(page.getByRole('row', { name: /Engine oil/ })).toContainText('Found one quarter; 0.63 L used in');
 });
+
+test('two cans: the opened one whole, the other to its line, or another first; what is left is in the book', async ({ page }) => {
+  await signIn(page);
+  const card = await openWith(page, 'HD-15', '24700', ['engine-oil-and-filter']);
+  await workUpTo(page, 'Pour the first of the engine oil', press(page));
+  await expect(page.locator('.value')).toContainText(/2\.30\s*L/);
+  await expect(page.locator('.lift-right')).toContainText('First can 10 whole (1.60 L), then this one.');
+  await expect(page.getByRole('img', { name: '4.00 L in it, stop at 3.30 L' })).toBeVisible();
+  await page.getByRole('link', { name: 'Another amount' }).click();
+  const cans = page.getByLabel('Out of').locator('option');
+  await expect(cans).toHaveText([/^Can 10, 1\.60 L left, batch M388/, /^Can 9, 4\.00 L left, still/]);
+  await page.getByLabel('Out of').selectOption('9');
+  await type(page, 'How much went in?', '2.3 L');
+  await expect(page.locator('.last-press')).toContainText('Poured 2.30 L');
+  await page.goto('/stores');
+  await expect(page.getByRole('img', { name: /^no\. 9, 1\.70 L/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^no\. 10, 1\.60 L/ })).toBeVisible();
+  await page.goto(`/record/${card}`);
+  await expect(page.getByRole('row', { name: /Engine oil/ }).first()).toContainText('Out of container 9, batch M401 (2.30 L)');
+});

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 
@@ -16,6 +17,10 @@ public sealed record PartUsed(string Number, string Name) : StockMove;
 /// <param name="Product">The product in the kit.</param>
 /// <param name="Amount">How much.</param>
 public sealed record OilPoured(string Product, Quantity<Volume> Amount) : StockMove;
+
+/// <summary>Oil was poured out of containers that are known.</summary>
+/// <param name="From">How much out of each.</param>
+public sealed record PouredOut(IReadOnlyList<PouredFrom> From) : StockMove;
 
 /// <summary>What an earlier event took goes back on the shelf.</summary>
 /// <param name="From">First event taken back.</param>
@@ -41,6 +46,7 @@ public static class StockMoves
         TakenBack back => new PutBack(back.From, back.To),
         KitConfirmed kit => new KitKept([.. kit.Parts.Where(p => !card.IsFitted(p.Key) && !IsOld(p.Value)).Select(p => p.Value)]),
         Signed or CardVoided => new KitReleased(),
+        IPourEvent { From: { } from } => new PouredOut(from),
         _ => card.EffectsOf(e).Select(effect => Of(card, effect)).FirstOrDefault(move => move is not null),
     };
 

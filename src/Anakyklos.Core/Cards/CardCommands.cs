@@ -5,7 +5,11 @@ using Anakyklos.Core.Quantities;
 namespace Anakyklos.Core.Cards;
 
 /// <summary>What a person wants to do to a card.</summary>
-public abstract record CardCommand;
+public abstract record CardCommand
+{
+    /// <summary>Whether it cannot be answered without what the stores know.</summary>
+    public virtual bool AsksStores => false;
+}
 
 /// <summary>What a person wants to do at a step; the kind of that step answers.</summary>
 /// <param name="Step">Step id.</param>
@@ -28,7 +32,11 @@ public sealed record ConfirmStep(StepId Step, int? Count = null, string Reason =
 /// <param name="Pans">What each drain pan holds; one that is emptied in between counts once more.</param>
 /// <param name="Oils">What is in hand for each fluid, by fluid id.</param>
 public sealed record ConfirmKit(StepId Step, IReadOnlyDictionary<PartId, KitPart> Parts, IReadOnlyList<Quantity<Volume>> Pans,
-    IReadOnlyDictionary<FluidId, OilLaidOut> Oils) : StepCommand(Step);
+    IReadOnlyDictionary<FluidId, OilLaidOut> Oils) : StepCommand(Step)
+{
+    /// <inheritdoc/>
+    public override bool AsksStores => true;
+}
 
 /// <summary>Takes a step before its turn; the rest is put in order around it.</summary>
 /// <param name="Step">Step id.</param>

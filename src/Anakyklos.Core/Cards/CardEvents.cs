@@ -6,6 +6,7 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
 
@@ -28,6 +29,13 @@ public interface IStepEvent
     /// <summary>Whether it goes on from an earlier event of the same step or fluid, as a second reading does.</summary>
     [JsonIgnore]
     bool GoesOn => false;
+}
+
+/// <summary>A fluid was poured out of containers.</summary>
+public interface IPourEvent : IStepEvent
+{
+    /// <summary>Out of which containers of the stores, in the order in which they were taken; null where they had none of it.</summary>
+    IReadOnlyList<PouredFrom>? From { get; }
 }
 
 /// <summary>An event in its place: when, by whom, through which command.</summary>
@@ -55,13 +63,14 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Stages">How much the workshop tops up on one reading.</param>
 /// <param name="SeenBefore">What was seen of what came out on earlier cards; null for nothing.</param>
 /// <param name="FilledBefore">What each fluid had in it after the services before; null for nothing known.</param>
+/// <param name="Schools">How the workshop works where the trade has several schools; null for cards opened before that was kept.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
         IReadOnlyList<StopCarried>? Carried = null,
         [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] PourStages Stages = PourStages.ByHalves,
         IReadOnlyList<LookBefore>? SeenBefore = null,
-        IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null) : CardEvent;
+        IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null, WorkSchools? Schools = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

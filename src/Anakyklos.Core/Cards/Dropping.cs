@@ -101,12 +101,15 @@ public sealed partial class JobCard
             _ => false,
         };
 
-        // A joint that turned out loose may lie behind what was shut since.
+        // A joint that turned out loose may lie behind what was shut since, and what is out is filled through what is not open yet.
         HashSet<AccessId> Reach()
         {
             var loose = Sheet.Fasteners.Values.Where(HasOpen).ToList();
             var goesUp = loose.Any(f => Remaining.Any(s => s.Traits.Fastens && s.What == f.Id && s.Lift == LiftNeed.Up));
-            return [.. InFrontOf(loose.SelectMany(f => f.Needs), goesUp).Where(a => !HasOpen(a)).Select(a => a.Id)];
+            var fills = Remaining.Where(s => s.Traits.Fills && Fluid(s.What).Out).ToList();
+            return [.. InFrontOf(loose.SelectMany(f => f.Needs), goesUp)
+                .Concat(InFrontOf(fills.SelectMany(s => Sheet.Fluids[s.What].Through), fills.Any(s => s.Lift == LiftNeed.Up)))
+                .Where(a => !HasOpen(a)).Select(a => a.Id)];
         }
 
         bool Reaches(SheetStep s) => s.Traits is { Opens: true, LetsOut: false } or { Sets: true } or { Closes: true }

@@ -40,7 +40,7 @@ public sealed partial class JobCard
         var frozen = CardPlanner.Work(Sheet, Opened.Jobs, Opened.Steps);
         try
         {
-            var fresh = CardComposer.Compose(Sheet, Opened.Jobs);
+            var fresh = CardComposer.Compose(Sheet, Opened.Jobs, Opened.Schools);
             return fresh.Steps.Select(s => s.Id).ToHashSet().SetEquals(frozen.Steps.Select(s => s.Id)) ? fresh : frozen;
         }
         catch (Exception e) when (e is ComposingException or KeyNotFoundException)

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 
@@ -14,20 +15,22 @@ public sealed class CardComposer
     private readonly UsualSteps _usual;
     private readonly Dictionary<StepId, SheetStep> _steps = [];
     private readonly Dictionary<StepId, HashSet<JobId>> _serves = [];
+    private readonly WorkSchools _schools;
     private JobId _job;
 
-    private CardComposer(ModelSheet sheet) => (_sheet, _usual) = (sheet, new(sheet));
+    private CardComposer(ModelSheet sheet, WorkSchools schools) => (_sheet, _usual, _schools) = (sheet, new(sheet), schools);
 
     /// <summary>Composes the jobs into one set of steps. The same input gives the same steps in the same order.</summary>
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="jobs">Ids of jobs in that sheet; each counts once.</param>
+    /// <param name="schools">How the workshop works; null for the usual.</param>
     /// <returns>The steps in an order that every link allows, with the links and spans that an order must keep.</returns>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static ComposedWork Compose(ModelSheet sheet, IEnumerable<JobId> jobs)
+    public static ComposedWork Compose(ModelSheet sheet, IEnumerable<JobId> jobs, WorkSchools? schools = null)
     {
         JobId[] wanted = [.. jobs.Distinct()];
-        var composer = new CardComposer(sheet);
+        var composer = new CardComposer(sheet, schools ?? WorkSchools.Usual);
         foreach (var id in wanted)
             composer.Take(sheet.Jobs[id]);
         composer.AfterTheRoad();
@@ -40,11 +43,15 @@ public sealed class CardComposer
             Place = sheet.IsMotorcycle && s.Place is (Place.Cab or Place.Top) ? Place.Side : s.Place,
             Takes = s.Hold > s.Takes ? s.Hold.Value : s.Takes,
             // Settling starts again after every run.
-            Wait = s.WheelsTurn ? s.Wait ?? settles : s.Wait,
+            Wait = s.WheelsTurn ? s.Wait ?? settles : composer.Waited(s),
             Map = composer._usual.MapOf(s),
         })];
-        return StepOrder.Put(sheet, wanted, steps);
+        return StepOrder.Put(sheet, wanted, steps, composer._schools);
     }
+
+    // What runs out is left to run for as long as sheet and workshop want.
+    private StepWait? Waited(SheetStep step) => step is { Wait: { } wait, Traits.LetsOut: true }
+        ? wait with { Lasts = _schools.Drips(wait.Lasts) } : step.Wait;
 
     private void Take(Job job)
     {
@@ -216,7 +223,7 @@ public sealed class CardComposer
         ? needs.SelectMany(Outermost) : [access];
 
     /// <summary>The accesses that a step reaches its work through.</summary>
-    private IEnumerable<AccessId> Reached(SheetStep step) => Reach.Of(_sheet, step);
+    private IEnumerable<AccessId> Reached(SheetStep step) => Reach.Of(_sheet, step, _schools);
 
     private IEnumerable<SheetStep> Expand(SheetStep step)
     {
@@ -239,7 +246,12 @@ public sealed class CardComposer
 /// <summary>What must be open to reach what.</summary>
 internal static class Reach
 {
-    internal static IEnumerable<AccessId> Of(ModelSheet sheet, SheetStep step)
+    /// <summary>The ways by which air comes to an engine oil once its plug is out, where the workshop lets it run first.</summary>
+    internal static IEnumerable<AccessId> AirAfter(ModelSheet sheet, SheetStep step, WorkSchools schools) =>
+        schools.Drain == DrainSchool.PlugFirst && step.Traits.LetsOut && sheet.Fasteners.GetValueOrDefault(step.What)?.Drains is { } fluid
+            && sheet.Fluids[fluid].Pumped ? sheet.Fluids[fluid].Through : [];
+
+    internal static IEnumerable<AccessId> Of(ModelSheet sheet, SheetStep step, WorkSchools schools)
     {
         var own = step.Needs.Select(n => (AccessId)n).Where(sheet.Access.ContainsKey);
         if (sheet.Fasteners.TryGetValue(step.What, out var f))
@@ -254,7 +266,7 @@ internal static class Reach
         else if (step.Traits.Levels)
             own = own.Concat(sheet.Fluids[step.What].Through.SelectMany(a => sheet.Access[a].Needs));
         if (step.Traits.LetsOut && f?.Drains is { } fluid)
-            own = own.Concat(sheet.Fluids[fluid].Through);
+            own = own.Concat(sheet.Fluids[fluid].Through.Except(AirAfter(sheet, step, schools)));
         return own.Distinct();
     }
 }

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Ordering;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 
@@ -29,12 +30,13 @@ internal sealed class StepOrder
         _after = new(steps.Length);
     }
 
-    internal static ComposedWork Put(ModelSheet sheet, IReadOnlyList<JobId> jobs, SheetStep[] steps)
+    internal static ComposedWork Put(ModelSheet sheet, IReadOnlyList<JobId> jobs, SheetStep[] steps, WorkSchools schools)
     {
         var order = new StepOrder(sheet, jobs, steps);
-        order.Ways();
+        order.Ways(schools);
         order.Joints();
         order.Fluids();
+        order.AirAfter(schools);
         order.Warmth();
         order.Engine();
         order.Beginning();
@@ -79,10 +81,10 @@ internal sealed class StepOrder
         return string.Join(", then ", path.Append($"“{_steps[to].Title}”"));
     }
 
-    private void Ways()
+    private void Ways(WorkSchools schools)
     {
         foreach (var step in _steps)
-            foreach (var id in Reach.Of(_sheet, step))
+            foreach (var id in Reach.Of(_sheet, step, schools))
             {
                 if (step.What == id)
                     continue;
@@ -90,6 +92,13 @@ internal sealed class StepOrder
                 Way(_opens.GetValueOrDefault(id), step, $"needs the {name} open");
                 Way(step, _closes.GetValueOrDefault(id), $"is reached through the {name}, which goes back after it");
             }
+    }
+
+    private void AirAfter(WorkSchools schools)
+    {
+        foreach (var drain in Of(t => t.LetsOut))
+            foreach (var way in Reach.AirAfter(_sheet, drain, schools).Where(w => _opens.ContainsKey(w)))
+                LinkIfFree(drain, _opens[way], "is loosened when the plug is out, as this workshop does");
     }
 
     // Holds for its own sake: when a step is done again, what lay between it and the cover may be done long since.

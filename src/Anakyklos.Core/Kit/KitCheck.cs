@@ -26,7 +26,7 @@ public static class KitCheck
         var fluids = steps.Where(s => s.Traits.Fills).Select(s => sheet.Fluids[s.What]).Distinct().ToList();
         return new(
             [.. parts.GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(g => PartLine([.. g], sealsUsedAgain, shelf))],
-            OilLines(sheet, fluids, shelf, climate),
+            OilLines(sheet, fluids, shelf, climate, today),
             ToolLines(sheet, steps, fasteners, shelf),
             [.. fasteners.Where(f => f.Tightening.Value is ToTorque)
                 .Select(f => TorqueLine(f, (ToTorque)f.Tightening.Value, shelf, today))],
@@ -47,24 +47,25 @@ public static class KitCheck
             missing == 0 ? KitVerdict.InHand : missing <= mayStay ? KitVerdict.Worse : KitVerdict.Stops);
     }
 
-    private static List<KitOilLine> OilLines(ModelSheet sheet, IReadOnlyList<FluidSystem> fluids, Shelf shelf, Climate? climate)
+    private static List<KitOilLine> OilLines(ModelSheet sheet, IReadOnlyList<FluidSystem> fluids, Shelf shelf, Climate? climate,
+        DateOnly today)
     {
-        var left = shelf.Containers.ToDictionary(c => c.Id, c => c.Left);
+        var left = shelf.Pourable(today).ToList();
         var lines = new List<KitOilLine>();
         foreach (var fluid in fluids)
         {
             var wanted = OilRequirement.Of(sheet, fluid);
-            var fits = shelf.Containers.Where(c => left[c.Id] > Quantity<Volume>.Zero).Select(c => c.Product)
+            var fits = left.Where(c => c.Left > Quantity<Volume>.Zero).Select(c => c.Product)
                 .Distinct(StringComparer.OrdinalIgnoreCase)
                 .Select(shelf.Oils.Find).OfType<OilProduct>().Select(p => OilMatch.Of(p, wanted, shelf.Oils.Book, climate)).ToList();
             // The product that is short by least; of equals the one that opens fewest new containers, then the one on which the code stands
             // itself.
             var best = fits.Where(f => f.Fits).Select(f =>
-                (Fit: f, Shares: ContainerShare.Of(f.Product.Name, fluid.Amount.Value, shelf.Containers, left)))
+                (Fit: f, Shares: ContainerShare.Of([f.Product.Name], fluid.Amount.Value, left)))
                 .OrderBy(x => Missing(fluid, x.Shares)).ThenBy(x => x.Shares.Count(s => s.Container.Opened is null))
                     .ThenBy(x => x.Fit.Way.Count).FirstOrDefault();
             foreach (var share in best.Shares ?? [])
-                left[share.Container.Id] = share.Leaves;
+                left[left.IndexOf(share.Container)] = share.Container with { Left = share.Leaves };
             lines.Add(new(fluid, wanted, best.Fit, best.Shares ?? [],
                 best.Shares is null ? fluid.Amount.Value : Missing(fluid, best.Shares),
                 [.. fits.Where(f => f != best.Fit && OilMatch.IsNear(f.Product, wanted, shelf.Oils.Book))]));

@@ -58,11 +58,12 @@ public sealed class KitJudgement
     private readonly Shelf _shelf;
     private readonly Climate? _climate;
     private readonly bool _underWarranty;
+    private readonly DateOnly _today;
     private readonly List<Refusal> _refusals = [];
     private readonly List<KitStray> _strays = [];
 
-    private KitJudgement(KitWanted wanted, LaidOut said, Shelf shelf, Climate? climate, bool underWarranty) =>
-        (_wanted, _said, _shelf, _climate, _underWarranty) = (wanted, said, shelf, climate, underWarranty);
+    private KitJudgement(KitWanted wanted, LaidOut said, Shelf shelf, Climate? climate, bool underWarranty, DateOnly today) =>
+        (_wanted, _said, _shelf, _climate, _underWarranty, _today) = (wanted, said, shelf, climate, underWarranty, today);
 
     /// <summary>Judges a kit.</summary>
     /// <param name="wanted">What the card asks for.</param>
@@ -70,10 +71,12 @@ public sealed class KitJudgement
     /// <param name="shelf">What the stores know.</param>
     /// <param name="climate">The weather that oils must bear, or null.</param>
     /// <param name="underWarranty">Whether the maker's warranty holds today.</param>
+    /// <param name="today">The day, for containers that do not keep once they are open.</param>
     /// <returns>Every refusal, what strays, and the numbers and oils as they will be kept.</returns>
-    public static KitJudged Of(KitWanted wanted, LaidOut said, Shelf shelf, Climate? climate, bool underWarranty)
+    public static KitJudged Of(KitWanted wanted, LaidOut said, Shelf shelf, Climate? climate, bool underWarranty,
+        DateOnly today)
     {
-        var judgement = new KitJudgement(wanted, said, shelf, climate, underWarranty);
+        var judgement = new KitJudgement(wanted, said, shelf, climate, underWarranty, today);
         var numbers = wanted.Parts.ToDictionary(p => p.Id, judgement.Judge);
         judgement.JudgePans();
         var oils = wanted.Fluids.ToDictionary(f => f.Id, judgement.Judge);
@@ -181,7 +184,7 @@ public sealed class KitJudgement
             _refusals.Add(nameless);
             return new(lies.Amount, product);
         }
-        if (poured is not null && !Products(poured).All(p => Products(product).Any(q => PartNumber.Same(p, q))))
+        if (poured is not null && !KitOil.NamesIn(poured).All(p => KitOil.NamesIn(product).Any(q => PartNumber.Same(p, q))))
             Refuse($"oils.{fluid.Id}.product", $"Some of {poured} is in already.",
                 $"Write what is added with a plus: {poured} + {product}.");
         var lacks = Lacks(fluid, product);
@@ -193,7 +196,7 @@ public sealed class KitJudgement
 
     private void JudgeLacks(FluidSystem fluid, string product, string lacks, string reason)
     {
-        var unknown = Products(product).Any(p => _shelf.Oils.Find(p) is null);
+        var unknown = KitOil.NamesIn(product).Any(p => _shelf.Oils.Find(p) is null);
         if (_underWarranty && !unknown)
             Refuse($"oils.{fluid.Id}.product", $"{product} lacks {lacks}, and the vehicle is under warranty.", "Take one that fits.");
         else if (!Unsaid(reason, $"oils.{fluid.Id}.reason", unknown ? $"{product}: {lacks}." : $"{product} lacks {lacks}.",
@@ -206,13 +209,21 @@ public sealed class KitJudgement
     private string Lacks(FluidSystem fluid, string product)
     {
         var wanted = OilRequirement.Of(_wanted.Sheet, fluid);
-        return string.Join("; ", Products(product).Select(name => _shelf.Oils.Find(name) is { } known
-            ? OilMatch.Of(known, wanted, _shelf.Oils.Book, _climate).Lacking
-            : Products(product).Length > 1 ? $"{name} is not in the oil book" : "it is not in the oil book").Where(t => t.Length > 0));
+        return string.Join("; ", KitOil.NamesIn(product).Select(name => _shelf.Oils.Find(name) is { } known
+            ? string.Join("; ", ((string[])[OilMatch.Of(known, wanted, _shelf.Oils.Book, _climate).Lacking, Stale(known)])
+                .Where(t => t.Length > 0))
+            : KitOil.NamesIn(product).Length > 1 ? $"{name} is not in the oil book" : "it is not in the oil book")
+            .Where(t => t.Length > 0));
     }
 
-    private static string[] Products(string product) =>
-        product.Split('+', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+    // Only where the stores have some of it, and none of that may be poured any more.
+    private string Stale(OilProduct product)
+    {
+        var there = _shelf.Containers
+            .Where(c => PartNumber.Same(c.Product, product.Name) && c.Left > Quantity<Volume>.Zero).ToList();
+        return there.Count > 0 && there.All(c => _shelf.IsOpenTooLong(c, _today))
+            ? $"a container opened at most {product.OpenDays} days ago" : "";
+    }
 
     private static bool IsAmount(Quantity<Volume> amount) => amount > Quantity<Volume>.Zero
         && amount <= Quantity<Volume>.Of(1000, Volume.Litre);

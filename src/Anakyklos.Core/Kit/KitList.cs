@@ -41,37 +41,6 @@ public sealed record KitPartLine(string Number, IReadOnlyList<Part> Uses, StockP
     public bool Compare => Uses.Any(p => p.Compare);
 }
 
-/// <summary>What is taken from a container, and what stays in it.</summary>
-/// <param name="Container">The container.</param>
-/// <param name="Takes">What is taken.</param>
-/// <param name="Leaves">What will be left.</param>
-public sealed record ContainerShare(OilContainer Container, Quantity<Volume> Takes, Quantity<Volume> Leaves)
-{
-    /// <summary>From which containers a fill comes: opened ones first, the oldest before the others, then the smallest that are still shut.
-    /// Less than the amount when there is less.</summary>
-    /// <param name="product">Name of the product.</param>
-    /// <param name="amount">How much is wanted.</param>
-    /// <param name="containers">All containers.</param>
-    /// <param name="left">What is left in each, by id.</param>
-    /// <returns>From opened containers first, the oldest before the newer; their sum is the amount, or less when there is not
-    /// enough.</returns>
-    public static IReadOnlyList<ContainerShare> Of(string product, Quantity<Volume> amount, IReadOnlyList<OilContainer> containers,
-        IReadOnlyDictionary<int, Quantity<Volume>> left)
-    {
-        var shares = new List<ContainerShare>();
-        foreach (var c in containers.Where(c => PartNumber.Same(c.Product, product) && left[c.Id] > Quantity<Volume>.Zero)
-            .OrderBy(c => c.Opened is null).ThenBy(c => c.Opened).ThenBy(c => left[c.Id]).ThenBy(c => c.Id))
-        {
-            if (amount <= Quantity<Volume>.Zero)
-                break;
-            var takes = amount < left[c.Id] ? amount : left[c.Id];
-            shares.Add(new(c, takes, left[c.Id] - takes));
-            amount -= takes;
-        }
-        return shares;
-    }
-}
-
 /// <summary>One fluid of the kit.</summary>
 /// <param name="Fluid">The fluid system.</param>
 /// <param name="Wanted">What it asks for.</param>

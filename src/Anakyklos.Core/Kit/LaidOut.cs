@@ -46,4 +46,14 @@ public enum KitChoice
 /// <param name="Product">What is printed on the can, with its batch.</param>
 /// <param name="Lacks">What it lacks of what the sheet asks for, in words; empty when it fits.</param>
 /// <param name="Reason">Why it goes in all the same.</param>
-public sealed record KitOil(Quantity<Volume> Amount, string Product, string Lacks = "", string Reason = "");
+public sealed record KitOil(Quantity<Volume> Amount, string Product, string Lacks = "", string Reason = "")
+{
+    /// <summary>The products by name: two that go into one fill are written with a plus between them.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public IReadOnlyList<string> Products => NamesIn(Product);
+
+    /// <summary>The products that a text names.</summary>
+    /// <param name="product">One, or several with a plus between them.</param>
+    public static string[] NamesIn(string product) =>
+        product.Split('+', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+}

@@ -37,7 +37,7 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
         if (c.Text("format") is { Length: > 0 } format && format != Format)
             c.Complain("format", $"This reads {Format}, not “{format}”.");
         var products = c.List("products", p => new OilProduct(p.Text("name"), p.Texts("grades", true), p.Texts("codes"),
-            p.Texts("additives"), p.Flag("lowAsh")), required: true);
+            p.Texts("additives"), p.Flag("lowAsh"), p.Has("openDays") ? p.Whole("openDays", 1, 3650) : null), required: true);
         var covers = c.List("covers", v => new Cover(v.Text("code"), v.Text("covers"),
             [.. v.Texts("fuels").Select(f => Fuel(v, f)).OfType<Fuel>()]));
         c.RefuseUnknown();

@@ -9,8 +9,10 @@ namespace Anakyklos.Core.Oils;
 /// <param name="Codes">Approvals and classes that it claims.</param>
 /// <param name="Additives">Additives that it holds, such as LS.</param>
 /// <param name="LowAsh">Whether it is a low-ash oil.</param>
+/// <param name="OpenDays">For how many days after it was opened a container of it may still be poured from, from 1: what draws water does
+/// not keep. Null when that does not matter.</param>
 public sealed record OilProduct(string Name, IReadOnlyList<string> Grades, IReadOnlyList<string> Codes, IReadOnlyList<string> Additives,
-    bool LowAsh);
+    bool LowAsh, int? OpenDays = null);
 
 /// <summary>What a fluid system asks of its fluid.</summary>
 /// <param name="Grades">Any of these, each in its range of outdoor temperatures.</param>

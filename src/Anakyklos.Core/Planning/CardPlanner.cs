@@ -1,5 +1,6 @@
 using Anakyklos.Core.Composing;
 using Anakyklos.Core.Ordering;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Planning;
@@ -19,11 +20,12 @@ public static class CardPlanner
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="jobs">Ids of jobs in that sheet.</param>
     /// <param name="people">1 or 2.</param>
+    /// <param name="schools">How the workshop works; null for the usual.</param>
     /// <returns>The plan, begun at zero.</returns>
     /// <exception cref="KeyNotFoundException">The sheet has no such job.</exception>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static CardPlan Plan(ModelSheet sheet, IEnumerable<JobId> jobs, int people = 1) =>
-        Order(CardComposer.Compose(sheet, jobs), PlanStart.Fresh, people);
+    public static CardPlan Plan(ModelSheet sheet, IEnumerable<JobId> jobs, int people = 1, WorkSchools? schools = null) =>
+        Order(CardComposer.Compose(sheet, jobs, schools), PlanStart.Fresh, people);
 
     /// <summary>Puts work in order from where it stands.</summary>
     /// <param name="work">The work.</param>

@@ -40,6 +40,14 @@ public readonly record struct Quantity<T> : IComparable<Quantity<T>> where T : I
     /// <returns>The largest amount not above this one that the unit can show.</returns>
     public Quantity<T> RoundDown(Unit<T> unit) => Of(Down(unit).Value, unit);
 
+    /// <summary>The smallest amount not below this one that is printed for the unit.</summary>
+    /// <param name="unit">The unit wanted.</param>
+    public Quantity<T> RoundUp(Unit<T> unit)
+    {
+        var scale = (decimal)Math.Pow(10, unit.MaxDecimals);
+        return Of(Math.Ceiling(In(unit) * scale) / scale, unit);
+    }
+
     private (decimal Value, int Decimals) Down(Unit<T> unit)
     {
         var (decimals, value) = (unit.MaxDecimals, In(unit));

@@ -3,7 +3,9 @@ using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
 
@@ -45,9 +47,10 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="Depth">The last level as a depth below the filler; null where it is not read on a rod.</param>
 /// <param name="Found">Where it stood before it was let out; null where nobody looked.</param>
 /// <param name="Use">What was used since it was filled last; null where that is not known.</param>
+/// <param name="From">Out of which containers of the stores it came; null where none is known.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
     Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null, Level? Found = null,
-    FluidUse? Use = null);
+    FluidUse? Use = null, IReadOnlyList<PouredFrom>? From = null);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -106,6 +109,11 @@ public sealed record SeenLine(FindingGrade Grade, string Text, string By, StopDe
 /// <param name="Words">In the lead's words.</param>
 public sealed record StopDecision(string By, bool Mended, string Words);
 
+/// <summary>By which schools of the workshop something was let out.</summary>
+/// <param name="Air">When air was let in above an engine oil; null where none was let out.</param>
+/// <param name="DripMinutes">For how many minutes it ran out at least, where that is longer than the sheet wants; otherwise 0.</param>
+public sealed record DrainedBy(DrainSchool? Air, int DripMinutes);
+
 /// <summary>The card as others read it: page, print and JSON show this and work nothing out themselves.</summary>
 /// <param name="Tightened">In the order of the card.</param>
 /// <param name="Filled">In the order of the card.</param>
@@ -118,10 +126,12 @@ public sealed record StopDecision(string By, bool Mended, string Words);
 /// <param name="NotCounted">Names of jobs of which an essential step was left out: their intervals go on as before.</param>
 /// <param name="Carried">Stops of earlier cards.</param>
 /// <param name="Due">When each job falls due next; empty until the card is signed.</param>
+/// <param name="Drained">By which schools something was let out; null where nothing was, or none of them applied.</param>
 public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled,
     IReadOnlyList<FittedLine> Fitted, IReadOnlyList<ReadingLine> Readings, IReadOnlyList<StrayedLine> Strayed,
     IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobLeft> LeftForLater, IReadOnlyList<GivenUpLine> GivenUp,
-    IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due)
+    IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due,
+    DrainedBy? Drained = null)
 {
     /// <summary>The record of a card as it stands.</summary>
     /// <returns>The record as the card stands; a signed card gives the same for ever.</returns>
@@ -138,7 +148,19 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         [.. card.Dropped.Select(d => new GivenUpLine(d.Event.Name, d.Event.Reason, d.Recorded.By.Name))],
         [.. card.Jobs.Except(card.JobsDone).Select(j => card.Sheet.Jobs[j].Name)],
         [.. (card.Opened.Carried ?? []).Select((stop, index) => new CarriedLine(index, stop, card.IsMended(index)))],
-        card.Signature?.Event is Signed signed ? signed.Due : []);
+        card.Signature?.Event is Signed signed ? signed.Due : [], DrainedOn(card));
+
+    private static DrainedBy? DrainedOn(JobCard card)
+    {
+        if (card.Opened.Schools is not { } schools)
+            return null;
+        var drained = card.Steps.Where(s => s.Traits.LetsOut && card.State(s.Id).Status == StepStatus.Done)
+            .Select(s => (Step: s, Fluid: card.Sheet.Fluids[card.Sheet.Fasteners[s.What].Drains!.Value])).ToList();
+        DrainSchool? air = drained.Any(d => d.Fluid is { Pumped: true, Through.Count: > 0 }) ? schools.Drain : null;
+        // Where the sheet wants longer than the workshop, it was the sheet's wait.
+        var drips = drained.Any(d => d.Step.Wait?.Lasts == TimeSpan.FromMinutes(schools.DripMinutes)) ? schools.DripMinutes : 0;
+        return air is null && drips == 0 ? null : new(air, drips);
+    }
 
     private static TightenedLine Line(JobCard card, SheetStep step)
     {
@@ -163,7 +185,8 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
             card.FillsByMarks(fluid.Id) ? card.FillOf(fluid.Id).School : null,
             card.FillsByMarks(fluid.Id) && card.FillOf(fluid.Id) is { Stages: PourStages.InOne } fill && card.HappenedAt("gauge")
                 .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)), state.Depth, state.Found,
-            card.UseOf(fluid, DateOnly.FromDateTime((card.Ended ?? card.History[^1]).At.DateTime)));
+            card.UseOf(fluid, DateOnly.FromDateTime((card.Ended ?? card.History[^1]).At.DateTime)),
+            card.CansOf(fluid.Id) is { Count: > 0 } cans ? cans : null);
     }
 
     private static FittedLine Line(JobCard card, Part part)

@@ -3,6 +3,7 @@ using Anakyklos.Core.Composing;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Rehearsal;
@@ -18,21 +19,23 @@ public static class CardWalk
     /// <param name="sheet">The sheet.</param>
     /// <param name="jobs">The jobs.</param>
     /// <param name="steps">The steps in their order.</param>
+    /// <param name="schools">How the workshop works; null for the usual.</param>
     /// <returns>A card that has been opened and nothing more.</returns>
-    public static JobCard Open(ModelSheet sheet, IReadOnlyList<JobId> jobs, IReadOnlyList<SheetStep> steps) =>
+    public static JobCard Open(ModelSheet sheet, IReadOnlyList<JobId> jobs, IReadOnlyList<SheetStep> steps, WorkSchools? schools = null) =>
         JobCard.Replay(sheet, [new(1, Morning, Hand, Guid.Empty,
         new CardOpened("WALK", sheet.Id, sheet.Revision, jobs, steps, Quantity<Distance>.Of(10_000, Distance.Kilometre), Use.Normal, null,
-            new Dictionary<PartId, int>()))]);
+            new Dictionary<PartId, int>(), Schools: schools))]);
 
     /// <summary>Walks jobs of a sheet.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <param name="jobs">The jobs.</param>
     /// <param name="people">1 or 2.</param>
+    /// <param name="schools">How the workshop works; null for the usual.</param>
     /// <returns>What was refused on the way, with the step; null when the card can be signed.</returns>
     /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
-    public static string? Refused(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1)
+    public static string? Refused(ModelSheet sheet, IReadOnlyList<JobId> jobs, int people = 1, WorkSchools? schools = null)
     {
-        var card = Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, people).Steps);
+        var card = Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, people, schools).Steps, schools);
         var (now, facts) = (Morning, UsualPress.Facts(sheet));
         for (var presses = 0; card.Next is { } step; presses++)
         {

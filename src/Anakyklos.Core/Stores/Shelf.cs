@@ -19,17 +19,6 @@ public sealed record StockPart(string Number, string Name, int OnShelf, int Rese
     public int Free => Math.Max(0, OnShelf - Reserved);
 }
 
-/// <summary>A container of oil.</summary>
-/// <param name="Id">Its number in the stores.</param>
-/// <param name="Product">What is in it, by the name in the oil book.</param>
-/// <param name="Size">What it held when full.</param>
-/// <param name="Left">What is left.</param>
-/// <param name="Scale">The unit on its scale.</param>
-/// <param name="Opened">When it was opened, or null.</param>
-/// <param name="Batch">Batch, or empty.</param>
-public sealed record OilContainer(int Id, string Product, Quantity<Volume> Size, Quantity<Volume> Left, Unit<Volume> Scale,
-    DateOnly? Opened, string Batch);
-
 /// <summary>A tool of the crib.</summary>
 /// <param name="Size">As the sheets write it: "Hex 14", "T30 bit".</param>
 /// <param name="Where">Drawer or board, or empty.</param>
@@ -92,6 +81,18 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
     /// <returns>True for the number itself, what replaced it, and its equivalents.</returns>
     public bool IsGoodFor(string scanned, string wanted) => PartNumber.Same(scanned, wanted)
         || Ways(wanted).Any(w => PartNumber.Same(w.Part.Number, scanned));
+
+    /// <summary>The containers out of which may be poured on a day: those with something left that have not been open for too
+    /// long.</summary>
+    /// <param name="today">The day.</param>
+    public IEnumerable<OilContainer> Pourable(DateOnly today) =>
+        Containers.Where(c => c.Left > Quantity<Volume>.Zero && !IsOpenTooLong(c, today));
+
+    /// <summary>Whether a container has been open for longer than what is in it bears.</summary>
+    /// <param name="container">A container.</param>
+    /// <param name="today">The day.</param>
+    public bool IsOpenTooLong(OilContainer container, DateOnly today) =>
+        container.Opened is { } opened && Oils.Find(container.Product)?.OpenDays is { } days && opened.AddDays(days) < today;
 
     private IEnumerable<(StockPart Part, FoundAs As)> Ways(string number)
     {

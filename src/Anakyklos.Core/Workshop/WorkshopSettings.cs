@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Oils;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 
@@ -14,8 +15,9 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Coldest">Lowest outdoor temperature of the place, in °C; null when oils are not to be checked for it.</param>
 /// <param name="Hottest">Highest outdoor temperature, in °C.</param>
 /// <param name="Stages">How much it tops up on one reading.</param>
+/// <param name="Schools">How it works where the trade has several schools; null before anything was set.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
-    int? Hottest = null, PourStages Stages = PourStages.ByHalves)
+    int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -54,6 +55,9 @@ public sealed class LiftScene
 
     /// <summary>What goes in now, to the digit that is said; zero when nothing is poured.</summary>
     public Quantity<Volume> Pours { get; internal set; }
+
+    /// <summary>Out of which containers it is poured; null when nothing is, or the stores have none of it.</summary>
+    public PourPlan? Plan { get; internal set; }
     public FluidSystem? Fluid { get; internal set; }
     public DipstickFill? Fill { get; internal set; }
 
@@ -91,7 +95,7 @@ public sealed class LiftScene
         ? new($"{char.ToUpperInvariant(Card.PanName(pan)[0])}{Card.PanName(pan)[1..]} is empty now", "emptyPan", ("pan", $"{pan}")) : null;
 
     /// <summary>The scene of a step.</summary>
-    public static LiftScene Of(JobCard card, SheetStep step, Viewer viewer, DateTimeOffset now, IReadOnlyList<TorqueWrench> wrenches)
+    public static LiftScene Of(JobCard card, SheetStep step, DateTimeOffset now, Looker to)
     {
         var scene = new LiftScene(card, step)
         {
@@ -104,8 +108,8 @@ public sealed class LiftScene
             (scene.WaitsFor, scene.InTheWay) = (waits.MaxBy(w => w.Until), []);
         (scene.Number, scene.Unit) = step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : step.Value.Length > 0
             ? DriveWords.Split(step.Value) : ("", "");
-        WorkScene.Of(step.Kind).Draw(scene, new(viewer, wrenches));
-        BalanceWords.Tell(scene, viewer, DateOnly.FromDateTime(now.DateTime));
+        WorkScene.Of(step.Kind).Draw(scene, to);
+        BalanceWords.Tell(scene, to.Viewer, DateOnly.FromDateTime(now.DateTime));
         scene.Facts.AddRange(step.Notes.Select(n => new Fact(n.Label, n.Text)));
         if (step.From is { } from)
             scene.Facts.Add(new("Source", from.ToString()));

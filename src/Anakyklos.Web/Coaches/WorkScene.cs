@@ -1,15 +1,19 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Web.Hosting;
 using System.Collections.Frozen;
 
 namespace Anakyklos.Web.Coaches;
 
-/// <summary>Who looks, and what hangs in the crib.</summary>
+/// <summary>Who looks, what hangs in the crib and what stands in the stores.</summary>
 /// <param name="Viewer">Whose units count.</param>
 /// <param name="Wrenches">The torque wrenches in calibration.</param>
-public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches);
+/// <param name="Shelf">The stores as they stand.</param>
+/// <param name="Today">The day in the workshop.</param>
+/// <param name="Can">The container that somebody wants to pour from; null for the one that the stores give out.</param>
+public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, DateOnly Today, int? Can);
 
 /// <summary>
 /// Draws the steps of a kind of work at the lift and says its events on the record. Whatever has no scene of its own is one sentence and

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
@@ -92,7 +93,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <summary>The kit held against the stores, at the kit step.</summary>
     public KitList? Kit { get; private set; }
 
-    public IActionResult OnGet(long id, string? step, string? panel)
+    public IActionResult OnGet(long id, string? step, string? panel, string? can)
     {
         if (Load(id) is { } missing)
             return missing;
@@ -100,15 +101,17 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return Redirect($"/record/{id}");
         if (step is null && Card.Next is null)
             return Redirect($"/handover/{id}");
-        return Show(step, panel);
+        return Show(step, panel, can);
     }
 
-    private IActionResult Show(string? stepId, string? panel)
+    private IActionResult Show(string? stepId, string? panel, string? can = null)
     {
         if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
-        Scene = LiftScene.Of(Card, step, Viewer, Clock.Now,
-            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)]);
+        Scene = LiftScene.Of(Card, step, Clock.Now, new(Viewer,
+            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)],
+            step.Traits is { Fills: true } or { Levels: true } ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
+            int.TryParse(can ?? Typed("from"), out var from) ? from : null));
         Panel = Panels.Contains(panel) || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
         if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside

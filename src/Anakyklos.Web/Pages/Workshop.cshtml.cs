@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
@@ -37,10 +38,15 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
 
     public void OnGet(string? said) => Said = said is { Length: < 200 } ? said : "";
 
-    public async Task<IActionResult> OnPostSchoolAsync(string? school, string? stages)
+    public WorkSchools Schools => Settings.Schools ?? WorkSchools.Usual;
+
+    /// <summary>For how long it runs out at least, in minutes; empty for what each sheet wants.</summary>
+    public string Drip => Schools.DripMinutes > 0 ? $"{Schools.DripMinutes}" : "";
+
+    public async Task<IActionResult> OnPostSchoolAsync(string? school, string? stages, string? drain, string? drip)
     {
-        await desk.SetSchool(school, stages);
-        return RedirectToPage();
+        Keep("s-", ("drip", drip));
+        return Answer("s-", await desk.SetSchool(school, stages, drain, drip));
     }
 
     /// <summary>The depot's rule for a job of all vehicles.</summary>

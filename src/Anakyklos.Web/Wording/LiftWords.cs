@@ -2,7 +2,10 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Records;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 
@@ -43,6 +46,14 @@ public static class LiftWords
         ("C", "can't finish this"), ("U", "take back what you pressed last"), ("P", "the plan"), ("H", "hand over"),
         ("T", "count a hold"), ("Esc", "never mind"), ("?", "these keys"),
     ];
+
+    /// <summary>How a workshop drains, such as "Drained plug first, then the filler cap, and left to run for 40 minutes".</summary>
+    public static string School(DrainedBy by) => "Drained" + (by.Air switch
+    {
+        DrainSchool.AirFirst => " with the filler cap loose first",
+        DrainSchool.PlugFirst => " plug first, then the filler cap",
+        _ => "",
+    }) + (by.DripMinutes > 0 ? $"{(by.Air is null ? "" : ",")} left to run for {by.DripMinutes} minutes" : "");
 
     public static string School(TargetSchool school) => school switch
     {
@@ -136,4 +147,11 @@ public static class LiftWords
 
     /// <summary>Hours and minutes as 2:24.</summary>
     public static string Span(TimeSpan time) => $"{(int)time.TotalHours}:{time.Minutes:00}";
+
+    /// <summary>A container with what is left in it, such as "Can 12, 1.30 L left, batch M388".</summary>
+    public static string Can(OilContainer can) => $"{Upper(can.Name)}, {can.Left.Print(can.Scale)} left"
+        + (can.Opened is null ? ", still shut" : "") + (can.Batch.Length > 0 ? $", batch {can.Batch}" : "");
+
+    /// <summary>With a capital letter.</summary>
+    public static string Upper(string words) => $"{char.ToUpperInvariant(words[0])}{words[1..]}";
 }

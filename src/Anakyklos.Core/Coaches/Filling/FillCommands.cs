@@ -10,12 +10,14 @@ internal sealed class FillCommands : ICommandPage
     private static readonly CommandField<Typed<Volume>> In = Field.Amount<Volume>("amount", "how much went in");
     private static readonly CommandField<Typed<Volume>> Out = Field.Amount<Volume>("amount", "how much came out");
     private static readonly CommandField<bool> Warned = Field.Yes("warned", "whether it was asked about and is meant");
+    private static readonly CommandField<int?> From = Field.Count("from", "the number of the container that was poured from first");
     private static readonly CommandField<Typed<Length>> Depth = Field.Amount<Length>("depth", "how far below the filler it stands");
     private static readonly CommandField<Level> Level = Field.Place("level", "where it stands between the marks, 0 to 1");
 
     public IEnumerable<CommandDeclaration> Commands =>
     [
-        new("pour", "An amount went in", [Field.Step, In, Warned], said => new Pour(said.Of(Field.Step), said.Of(In), said.Of(Warned))),
+        new("pour", "An amount went in", [Field.Step, In, Warned, From],
+            said => new Pour(said.Of(Field.Step), said.Of(In), said.Of(Warned), said.Of(From))),
         new("takeOut", "An amount came out again", [Field.Step, Out], said => new TakeOut(said.Of(Field.Step), said.Of(Out))),
         new("runOver", "It runs out of the hole", [Field.Step, Warned], said => new RunOver(said.Of(Field.Step), said.Of(Warned))),
         new("rod", "The rod was read", [Field.Step, Depth, Warned],

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using System.Text.Json.Serialization;
 
@@ -11,8 +12,11 @@ namespace Anakyklos.Core.Coaches.Filling;
 /// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
 /// <param name="OneOfSeveral">Whether it goes on until somebody says that it runs over; without that the pour itself said so, as it did
 /// before there were several.</param>
+/// <param name="From">Out of which containers of the stores, in the order in which they were taken; null where they had none of it. What is
+/// missing to the amount came out of one that they do not know.</param>
 public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "",
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool OneOfSeveral = false) : CardEvent, IStepEvent
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool OneOfSeveral = false,
+    IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -55,7 +59,12 @@ public sealed record RanOver(StepId Step, string AgainstWarning = "") : CardEven
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">In the unit typed.</param>
 /// <param name="WarningSeen">The person was warned and stands by it.</param>
-public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = false) : StepCommand(Step);
+/// <param name="From">The container of the stores that was poured from first; null for the one that they give out.</param>
+public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = false, int? From = null) : StepCommand(Step)
+{
+    /// <inheritdoc/>
+    public override bool AsksStores => true;
+}
 
 /// <summary>An amount came out again.</summary>
 /// <param name="Step">Step id.</param>
@@ -82,7 +91,8 @@ public sealed record RunOver(StepId Step, bool WarningSeen = false) : StepComman
 /// <summary>Really pour it?</summary>
 /// <param name="Text">The warning as a question.</param>
 /// <param name="Amount">The amount.</param>
-public sealed record PourQuestion(string Text, Typed<Volume> Amount) : Question(Text);
+/// <param name="From">The container that was poured from first; null where none was named.</param>
+public sealed record PourQuestion(string Text, Typed<Volume> Amount, int? From = null) : Question(Text);
 
 /// <summary>Does it really stand there, with so much in?</summary>
 /// <param name="Text">The warning as a question, with what may be the reason, the likeliest first.</param>

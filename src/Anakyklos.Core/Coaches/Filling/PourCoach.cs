@@ -46,7 +46,7 @@ internal sealed class PourCoach : Coach
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
-        Pour c => at.NotNow() ?? Implausible(c.Amount) ?? Pouring.Warned(c, Strays(at, c.Amount), RunsOver(at.Card, at.Step.What)),
+        Pour c => at.NotNow() ?? Implausible(c.Amount) ?? Pouring.Warned(at, c, Strays(at, c.Amount), RunsOver(at.Card, at.Step.What)),
         RunOver c => at.NotNow() ?? Over(at, c),
         ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
         Deviate d => NeverLeftOut(at, d),

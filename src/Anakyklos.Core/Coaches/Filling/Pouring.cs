@@ -1,5 +1,7 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
@@ -9,9 +11,36 @@ namespace Anakyklos.Core.Coaches.Filling;
 internal static class Pouring
 {
     /// <summary>The pour, or a question when it strays from the book and nobody has stood by it yet.</summary>
-    internal static Decision Warned(Pour said, string warning, bool untilSaid = false) => warning.Length > 0 && !said.WarningSeen
-        ? new Asked(new PourQuestion($"{warning} Was it really {said.Amount}?", said.Amount))
-            : Yes(new Poured(said.Step, said.Amount, warning, untilSaid));
+    internal static Decision Warned(StepAt at, Pour said, string warning, bool untilSaid = false)
+    {
+        if (CannotBeFrom(at, said) is { } refused)
+            return refused;
+        if (warning.Length > 0 && !said.WarningSeen)
+            return new Asked(new PourQuestion($"{warning} Was it really {said.Amount}?", said.Amount, said.From));
+        return Yes(new Poured(said.Step, said.Amount, warning, untilSaid,
+            at.Card.Emptied(at.Step.What, said.Amount.Value, at.Facts.Shelf, Today(at), said.From)));
+    }
+
+    private static DateOnly Today(StepAt at) => DateOnly.FromDateTime(at.Now.DateTime);
+
+    // A container that is named must be one of the stores, with something left of what was laid out.
+    private static Refused? CannotBeFrom(StepAt at, Pour said)
+    {
+        if (said.From is not { } number)
+            return null;
+        var shelf = at.Facts.Shelf;
+        if (shelf.Containers.FirstOrDefault(c => c.Id == number) is not { } can)
+            return No($"There is no container {number} in the stores.", "Take one that is shown, or book it in first.", field: "from");
+        var name = $"{char.ToUpperInvariant(can.Name[0])}{can.Name[1..]}";
+        if (at.Card.OilInHand(at.Step.What) is not { } oil || !oil.Products.Any(p => PartNumber.Same(p, can.Product)))
+            return No($"{name} holds {can.Product}, and {at.Card.OilInHand(at.Step.What)?.Product ?? "nothing"} was laid out.",
+                "Say at the kit that it goes in, or pour what was laid out.", at.Card.First(s => s.Traits.LaysOut), "from");
+        if (can.Left == Quantity<Volume>.Zero)
+            return No($"{name} is empty by the stores' book.", "Pour from another, or count it in the stores.", field: "from");
+        return shelf.IsOpenTooLong(can, Today(at))
+            ? No($"{name} has been open since {can.Opened:yyyy-MM-dd}; {can.Product} is poured within "
+                + $"{shelf.Oils.Find(can.Product)!.OpenDays} days.", "Open a new one.", field: "from") : null;
+    }
 
     /// <summary>What a pour by the marks of a gauge strays from; empty when from nothing.</summary>
     internal static string ByMarks(JobCard card, FluidId fluid, Typed<Volume> amount)

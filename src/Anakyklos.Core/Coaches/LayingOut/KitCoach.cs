@@ -50,7 +50,8 @@ internal sealed class KitCoach : Coach
             (laid?.Parts.Where(p => card.IsFitted(p.Key)) ?? []).ToDictionary(),
             (laid?.Oils.Where(o => card.Fluid(o.Key).Pours > 0) ?? []).ToDictionary(o => o.Key, o => o.Value.Product));
         var (facts, lies) = (at.Facts, new LaidOut(said.Parts, said.Pans, said.Oils));
-        var judged = KitJudgement.Of(wanted, lies, facts.Shelf, facts.Climate, facts.UnderWarranty);
+        var judged = KitJudgement.Of(wanted, lies, facts.Shelf, facts.Climate, facts.UnderWarranty,
+            DateOnly.FromDateTime(at.Now.DateTime));
         if (judged.Refusals.Count > 0)
             return new Refused(judged.Refusals);
         var all = said.Pans.Aggregate(Quantity<Volume>.Zero, (sum, pan) => sum + pan);

@@ -1,7 +1,9 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Wording;
 
@@ -43,7 +45,8 @@ public sealed class FillingScene : WorkScene
     {
         scene.Fill = scene.Card.FillsByMarks(fluid.Id) ? scene.Card.FillOf(fluid.Id) : null;
         Drawn(scene);
-        if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id).Poured is var poured && poured >= fluid.Amount.Value)
+        if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id).Poured is var poured
+            && poured >= fluid.Amount.Value - fluid.Tolerance.Value)
             UntilItRuns(scene, fluid, poured, to);
         else
             Offer(scene, scene.Card.Wanted(fluid.Id) - scene.Card.Fluid(fluid.Id).Poured, to, fluid.FillBy switch
@@ -55,11 +58,11 @@ public sealed class FillingScene : WorkScene
             FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut is null => "is the book: what came out was not measured",
             FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut > scene.Card.Wanted(fluid.Id) => "is the book: more came out",
             FillBy.MeasuredReturn => "came out, so as much goes back",
-            FillBy.Book => "exactly, from a measuring cup",
+            FillBy.Book => "by the book, exactly",
             _ => fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
         });
         if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id) is { Pours: > 0, Poured: var some }
-            && some < fluid.Amount.Value)
+            && some < fluid.Amount.Value - fluid.Tolerance.Value)
             scene.Others.Add(new("It runs over", "runOver", "r"));
         var approvals = fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", fluid.Approvals.Value)}" : "";
         var additives = fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", fluid.Additives)}" : "";
@@ -119,21 +122,48 @@ public sealed class FillingScene : WorkScene
         return $"brings it {(where.StartsWith("at", StringComparison.Ordinal) ? where : "to " + where)}";
     }
 
+    // Less than the last digit that is said of a quart.
+    private static readonly Quantity<Volume> Drops = Quantity<Volume>.Of(10, Volume.Millilitre);
+
     private static void Offer(LiftScene scene, Quantity<Volume> amount, Looker to, string why)
     {
-        var units = to.Viewer.VolumeUnits;
+        var own = to.Viewer.VolumeUnits[0];
         // What is too little for the scale of a can is said in the unit of the cup that is in the hand.
-        var inCup = CupGauge.Measures(amount);
-        var unit = inCup ? CupGauge.UnitOf(units[0]) : units[0];
+        var cup = CupGauge.Measures(amount) ? CupGauge.UnitOf(own) : null;
+        if (scene.Advice?.Verdict == FillVerdict.TakeOut)
+        {
+            var comes = new Typed<Volume>(amount.RoundDown(cup ?? own), cup ?? own);
+            Say(scene, comes, to, why);
+            scene.Main = new($"Took {scene.Number} {scene.Unit} out", "takeOut", ("amount", comes.Exact));
+            return;
+        }
+        // What a rounding left over goes in with it, or it would be asked for again and again.
+        if (cup is not null && scene.Step.Traits.Fills && amount < Drops)
+            amount = amount.RoundUp(cup);
+        scene.Plan = scene.Card.PlanOfPour(scene.Step.What, amount, to.Shelf, to.Today, to.Can, cup);
         // What is said is never more than what is wanted: rounded up it would pass the mark.
-        var printed = amount.PrintDown(unit);
+        var goes = scene.Plan?.Amount ?? new(amount.RoundDown(cup ?? own), cup ?? own);
+        Say(scene, goes, to, why);
+        scene.Pours = goes.Value;
+        scene.Pictures = scene.Pictures with
+        {
+            Right = cup is null ? "/Coaches/Filling/_Cans.cshtml" : "/Coaches/Filling/_Cup.cshtml",
+        };
+        scene.Main = new(cup is null && !IsWhole(scene.Plan) ? "Poured to the line" : $"Poured {scene.Number} {scene.Unit} in", "pour",
+            [("amount", goes.Exact), .. scene.Plan is { } plan ? [("from", $"{plan.From[0].Container.Id}")]
+                : Array.Empty<(string, string)>()]);
+    }
+
+    // Nothing to stop at: bottles that are emptied, or a drum, which shows no level.
+    private static bool IsWhole(PourPlan? plan) => plan?.From[^1] is { } last
+        && (last.EmptiesIt || last.Container.Kind == ContainerKind.Drum);
+
+    // Large in the unit of what is in the hand, beside it in the person's own, or the second of them.
+    private static void Say(LiftScene scene, Typed<Volume> amount, Looker to, string why)
+    {
+        var printed = amount.Value.PrintDown(amount.Unit);
         (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
-        scene.Beside = [.. units.Skip(inCup ? 0 : 1).Take(1).Select(u => amount.PrintDown(u).ToString()), why];
-        if (inCup && scene.Advice?.Verdict != FillVerdict.TakeOut)
-            scene.Pictures = scene.Pictures with { Right = "/Coaches/Filling/_Cup.cshtml" };
-        var goes = ("amount", printed.ToString());
-        scene.Pours = scene.Advice?.Verdict == FillVerdict.TakeOut ? Quantity<Volume>.Zero : amount.RoundDown(unit);
-        scene.Main = scene.Advice?.Verdict == FillVerdict.TakeOut ? new($"Took {printed.Number} {printed.Unit} out", "takeOut", goes)
-            : new(inCup ? $"Poured {printed.Number} {printed.Unit} in" : "Poured to the line", "pour", goes);
+        scene.Beside = [.. to.Viewer.VolumeUnits.Where(u => u != amount.Unit && !(CupGauge.Measures(amount.Value) && u == Volume.Litre))
+            .Take(1).Select(u => amount.Value.PrintDown(u).ToString()), why];
     }
 }
