@@ -12,7 +12,7 @@ namespace Anakyklos.Desk;
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
-    DueDesk due, PlannedCards plans, FluidDesk fluids, WorkshopClock clock)
+    DueDesk due, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, WorkshopClock clock)
 {
     /// <summary>The first look at a vehicle, with what is due chosen.</summary>
     /// <param name="plate">Its plate; null for the first of the list.</param>
@@ -70,7 +70,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
-            fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual);
+            fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual,
+            laboratory.LastOf(vehicle.Plate));
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
@@ -103,6 +104,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (vehicle is null)
             return;
         visit.Stops = StopsLeft(vehicle.Plate);
+        visit.Sampled = laboratory.LastOf(vehicle.Plate) ?? [];
         visit.Standing = due.Of(vehicle, reading.OdometerSoFar() is { } km ? new UseMark(km, clock.Today, reading.Hours()) : null);
         if (visit.Standing is not { } s)
             return;

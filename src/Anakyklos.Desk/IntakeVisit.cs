@@ -65,6 +65,9 @@ public sealed class IntakeVisit
     /// <summary>Stops that the vehicle carries from its last card.</summary>
     public IReadOnlyList<StopCarried> Stops { get; internal set; } = [];
 
+    /// <summary>What the laboratory said of its last samples.</summary>
+    public IReadOnlyList<SampledBefore> Sampled { get; internal set; } = [];
+
     /// <summary>Ids of the jobs that are proposed.</summary>
     public IReadOnlyList<JobId> Proposed => [.. Proposal?.Jobs.Where(p => p.Proposed).Select(p => p.Standing.Item.Job) ?? []];
 

@@ -21,13 +21,14 @@ public sealed record ComingJob(Standing Standing, DueDay? Due);
 /// <param name="Ahead">The jobs that come, overdue ones first, then by day.</param>
 /// <param name="Rules">The owner's own rules.</param>
 /// <param name="Fluids">What its fluids had in them and what was used.</param>
+/// <param name="Samples">Its samples, the newest first.</param>
 public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerReading? Last, CardAtHand? Open, IReadOnlyList<CardAtHand> Signed,
     IReadOnlyList<string> Stops, VehicleStanding? Standing, IReadOnlyList<ComingJob> Ahead, IReadOnlyList<OwnRule> Rules,
-    IReadOnlyList<FluidStory> Fluids);
+    IReadOnlyList<FluidStory> Fluids, IReadOnlyList<SampleEntry> Samples);
 
 /// <summary>Brings together what the workshop knows of one vehicle.</summary>
 public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk due,
-    FluidDesk fluids)
+    FluidDesk fluids, SampleStore samples)
 {
     /// <summary>Everything known of a vehicle.</summary>
     /// <param name="plate">Its plate.</param>
@@ -42,7 +43,7 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
         var standing = due.Of(vehicle);
         return new(vehicle, sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId.Text, vehicles.Odometer(plate).FirstOrDefault(),
             open, signed, Stops(open, signed), standing, standing is null ? [] : Ahead(standing), vehicles.OwnRules(plate),
-            fluids.Of(signed));
+            fluids.Of(signed), [.. samples.Of(plate).Reverse()]);
     }
 
     private static IReadOnlyList<string> Stops(CardAtHand? open, IReadOnlyList<CardAtHand> signed)

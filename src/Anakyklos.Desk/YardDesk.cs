@@ -23,12 +23,13 @@ public sealed record VehicleInYard(Vehicle Vehicle, string Model, FleetRow Stand
 /// <param name="Open">Cards that are worked on, oldest first.</param>
 /// <param name="Vehicles">All vehicles, those that wait for a service first.</param>
 /// <param name="Signed">The last cards that were signed, newest first.</param>
+/// <param name="Answers">What the laboratory answered and nobody took note of yet.</param>
 public sealed record Yard(string Name, IReadOnlyList<CardAtHand> Open, IReadOnlyList<VehicleInYard> Vehicles,
-    IReadOnlyList<CardAtHand> Signed);
+    IReadOnlyList<CardAtHand> Signed, IReadOnlyList<SampleEntry> Answers);
 
 /// <summary>Brings together what is going on in the workshop.</summary>
 public sealed class YardDesk(CardStore cards, VehicleStore vehicles, SheetStore sheets, SettingStore settings, DueDesk due,
-    WorkshopClock clock)
+    LabDesk laboratory, WorkshopClock clock)
 {
     private const int LatelySigned = 4;
 
@@ -48,7 +49,7 @@ public sealed class YardDesk(CardStore cards, VehicleStore vehicles, SheetStore 
                 .Select(v => new VehicleInYard(v.Vehicle, sheets.Newest(v.Vehicle.SheetId)?.FullName ?? v.Vehicle.SheetId.Text, v.Standing,
                     new(v.Last?.Reading ?? default, clock.Today, v.Last?.Hours))),
         ],
-        AtHand(cards.LastSigned(LatelySigned)));
+        AtHand(cards.LastSigned(LatelySigned)), laboratory.Unseen());
     }
 
     private IReadOnlyList<CardAtHand> AtHand(IEnumerable<CardEntry> entries) =>

@@ -39,6 +39,7 @@ internal static class StockBooking
                     break;
                 case PutBack back:
                     Return(scope, id, e, back);
+                    SampleStore.Forget(scope, id, back.From, back.To);
                     break;
                 case KitKept kept:
                     scope.Connection.Execute("delete from reservation where card_id = @id", new { id });
@@ -48,10 +49,13 @@ internal static class StockBooking
                     scope.Connection.Execute("delete from reservation where card_id = @id", new { id });
                     break;
             }
+            if (e.Event is SampleTaken taken)
+                SampleStore.Note(scope, id, card, e, taken);
             if (e.Event is Signed)
                 foreach (var job in card.JobsDone)
                     scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id, shortened) "
-                        + "values (@Plate, @job, @day, @km, @Hours, @id, @shortened) on conflict do nothing",
+                        + "select @Plate, @job, @day, @km, @Hours, @id, @shortened or exists (select 1 from sample where card_id = @id "
+                        + "and leads not in ('', 'CarryOn') and instr(jobs, ' ' || @job || ' ') > 0) where true on conflict do nothing",
                         new { card.Opened.Plate, job, day = DateOnly.FromDateTime(e.At.DateTime)
                             .ToString("O", CultureInfo.InvariantCulture),
                             km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours,

@@ -17,7 +17,7 @@ public class ArrowTests
 
     // Each room may look at those before it.
     private static readonly string[] CoreRooms = ["Ids", "Wording", "Quantities", "Tightening", "Filling", "Intervals", "Schools", "Looks",
-        "Balance", "Sheets",
+        "Balance", "Laboratory", "Sheets",
         "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Cards", "Coaches", "Records", "Readings", "Booking",
         "Workshop", "Rehearsal"];
 

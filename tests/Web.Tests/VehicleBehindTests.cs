@@ -45,7 +45,7 @@ public sealed class VehicleBehindTests : IAsyncLifetime
     {
         _host.Services.GetRequiredService<DemoVehicles>().Begin();
         await _iona.Get("/stand-ins/vehicle?card=1007");
-        Assert.Contains("and the vehicle says so too", _iona.Text);
+        Assert.Contains("is open on the vehicle", _iona.Text);
         Assert.Matches(@"Engine oil \d\.\d\d L .*\d\.\d\d L in the pan", _iona.Text);
         var faults = Vehicle.FaultsOf(_host.Services.GetRequiredService<DemoVehicles>().All.First(c => c.Number == 1007).Card.Sheet);
         var wrong = faults.ToList().IndexOf(new WrongInBox("oil-filter"));

@@ -60,7 +60,7 @@ test('a seized fill plug and a wrong filter: card and vehicle both tell it', asy
   await after(page, () => key(page, 'u'));
   await expect(page.locator('h1')).toContainText('fill plug');
   await vehicle.reload();
-  await expect(accounts).toContainText('the vehicle says so too');
+  await expect(accounts).toContainText('agree');
 
   // So the job is given up, and its drain plug was never touched.
   await after(page, () => key(page, 'c'));
@@ -88,7 +88,7 @@ test('a seized fill plug and a wrong filter: card and vehicle both tell it', asy
   await upTo(page, /^Switch the engine off/, seen);
   await vehicle.reload();
   await expect(vehicle.locator('.behind-state')).toContainText('engine runs');
-  await expect(accounts).toContainText('the vehicle says so too');
+  await expect(accounts).toContainText('agree');
   await expect(vehicle.getByRole('region', { name: 'What happened' })).toContainText('No harm came to it.');
 });
 

@@ -75,21 +75,6 @@ test('bottle after bottle goes in until it runs over', async ({ page }) => {
   await expect(page.locator('.last-press')).toContainText('It ran over');
 });
 
-test('a level that does not go with what went in is asked about', async ({ page }) => {
-  await signIn(page);
-  await openWith(page, 'HD-15', '24700', ['primary-oil']);
-  await workUpTo(page, 'Pour', press(page));
-  await key(page, 'o');
-  await type(page, 'How much went in?', '0.3 L');
-  await workUpTo(page, 'Read the primary', press(page));
-  await tapStick(page, 1, (x, y) => page.mouse.click(x, y));
-  await key(page, 'Enter');
-  await expect(page.locator('.question')).toContainText('At the top mark would be 0.95 L, but');
-  await key(page, 'Enter');
-  await page.getByRole('button', { name: 'below', exact: true }).click();
-  await expect(page.locator('.last-press')).toContainText('Lower run of the primary chain: below');
-});
-
 test('what was used since the last filling is told before the drain, on the record and on the next card', async ({ page }) => {
   await signIn(page);
   await page.goto('/vehicle/HD-07');
@@ -120,9 +105,9 @@ test('what was used since the last filling is told before the drain, on the reco
   await expect(page.getByRole('row', { name: /Engine oil/ })).toContainText('Found one quarter; 0.63 L used in');
 });
 
-test('two cans: the opened one whole, the other to its line, or another first; what is left is in the book', async ({ page }) => {
+test('two cans, another first: what is left is in the book; a level that does not go with what went in is asked about', async ({ page }) => {
   await signIn(page);
-  const card = await openWith(page, 'HD-15', '24700', ['engine-oil-and-filter']);
+  const card = await openWith(page, 'HD-15', '24700', ['engine-oil-and-filter', 'primary-oil']);
   await workUpTo(page, 'Pour the first of the engine oil', press(page));
   await expect(page.locator('.value')).toContainText(/2\.30\s*L/);
   await expect(page.locator('.lift-right')).toContainText('First can 10 whole (1.60 L), then this one.');
@@ -138,4 +123,15 @@ test('two cans: the opened one whole, the other to its line, or another first; w
   await expect(page.getByRole('img', { name: /^no\. 10, 1\.60 L/ })).toBeVisible();
   await page.goto(`/record/${card}`);
   await expect(page.getByRole('row', { name: /Engine oil/ }).first()).toContainText('Out of container 9, batch M401 (2.30 L)');
+  await page.goto(`/lift/${card}`);
+  await workUpTo(page, 'Pour the first of the primary', press(page));
+  await key(page, 'o');
+  await type(page, 'How much went in?', '0.3 L');
+  await workUpTo(page, 'Read the primary', press(page));
+  await tapStick(page, 1, (x, y) => page.mouse.click(x, y));
+  await key(page, 'Enter');
+  await expect(page.locator('.question')).toContainText('At the top mark would be 0.95 L, but');
+  await key(page, 'Enter');
+  await page.getByRole('button', { name: 'below', exact: true }).click();
+  await expect(page.locator('.last-press')).toContainText('Lower run of the primary chain: below');
 });

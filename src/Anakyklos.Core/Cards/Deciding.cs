@@ -84,6 +84,7 @@ public sealed partial class JobCard
         CutWait c => Cut(c, now),
         FeelCold => Felt(now),
         EmptyPan c => Empty(c),
+        TakeSample c => Sampled(c),
         PutAside c => Aside(c, now),
         TakeBack c => Back(c, by),
         Countersign c => SecondName(c, by),

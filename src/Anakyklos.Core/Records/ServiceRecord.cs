@@ -109,6 +109,11 @@ public sealed record SeenLine(FindingGrade Grade, string Text, string By, StopDe
 /// <param name="Words">In the lead's words.</param>
 public sealed record StopDecision(string By, bool Mended, string Words);
 
+/// <summary>A sample for the laboratory.</summary>
+/// <param name="Fluid">Of which fluid, by name.</param>
+/// <param name="Number">Which sample of the card; null for one that was asked for and not taken.</param>
+public sealed record SampleLine(string Fluid, int? Number);
+
 /// <summary>By which schools of the workshop something was let out.</summary>
 /// <param name="Air">When air was let in above an engine oil; null where none was let out.</param>
 /// <param name="DripMinutes">For how many minutes it ran out at least, where that is longer than the sheet wants; otherwise 0.</param>
@@ -127,11 +132,12 @@ public sealed record DrainedBy(DrainSchool? Air, int DripMinutes);
 /// <param name="Carried">Stops of earlier cards.</param>
 /// <param name="Due">When each job falls due next; empty until the card is signed.</param>
 /// <param name="Drained">By which schools something was let out; null where nothing was, or none of them applied.</param>
+/// <param name="Samples">Samples that were taken, or asked for and not taken; null for none.</param>
 public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled,
     IReadOnlyList<FittedLine> Fitted, IReadOnlyList<ReadingLine> Readings, IReadOnlyList<StrayedLine> Strayed,
     IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobLeft> LeftForLater, IReadOnlyList<GivenUpLine> GivenUp,
     IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due,
-    DrainedBy? Drained = null)
+    DrainedBy? Drained = null, IReadOnlyList<SampleLine>? Samples = null)
 {
     /// <summary>The record of a card as it stands.</summary>
     /// <returns>The record as the card stands; a signed card gives the same for ever.</returns>
@@ -148,7 +154,14 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         [.. card.Dropped.Select(d => new GivenUpLine(d.Event.Name, d.Event.Reason, d.Recorded.By.Name))],
         [.. card.Jobs.Except(card.JobsDone).Select(j => card.Sheet.Jobs[j].Name)],
         [.. (card.Opened.Carried ?? []).Select((stop, index) => new CarriedLine(index, stop, card.IsMended(index)))],
-        card.Signature?.Event is Signed signed ? signed.Due : [], DrainedOn(card));
+        card.Signature?.Event is Signed signed ? signed.Due : [], DrainedOn(card),
+        SamplesOf(card) is { Count: > 0 } samples ? samples : null);
+
+    private static IReadOnlyList<SampleLine> SamplesOf(JobCard card) =>
+    [
+        .. card.Samples.Select(s => new SampleLine(card.Sheet.Fluids[s.Fluid].Name, s.Number)),
+        .. card.SamplesAsked.Select(f => new SampleLine(f.Name, null)),
+    ];
 
     private static DrainedBy? DrainedOn(JobCard card)
     {

@@ -31,6 +31,9 @@ public static class BalanceWords
             if (card.Fluid(fluid.Id).Found is { } found)
                 scene.Facts.Insert(0, new("Dipped", card.UseOf(fluid, today) is { } use
                     ? $"{found}; {Of(use, viewer.VolumeUnits[0], viewer.DistanceUnit)}" : $"{found}"));
+        foreach (var said in card.Opened.SampledBefore ?? [])
+            if (card.FluidsDrained.FirstOrDefault(f => f.Id == said.Fluid) is { } drained && IsAt(card, step, drained))
+                scene.Facts.Insert(0, new("Laboratory", $"{said.Says}, {said.Day:d MMM yyyy}"));
         if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && card.ToDip is { } drain
             && IsAt(card, step, DrainedBy(card, drain)))
             scene.Others.Add(new("Dip it first", "dip", "r", true));

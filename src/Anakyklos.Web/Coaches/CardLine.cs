@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Wording;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches;
@@ -19,6 +20,7 @@ public static class CardLine
             PlanChanged e => $"{e.Why}. Put in order again{LiftWords.Later(e.Costs)}",
             WaitCut e => $"Wait ended early: {e.Reason}",
             PanEmptied p => $"Emptied {card.PanName(p.Pan)}",
+            SampleTaken e => $"Sample {e.Number} of the {Words.Low(card.Sheet.Fluids[e.Fluid].Name)} taken",
             FeltCold => "Felt that the engine is cold",
             StepPutAside e => $"Left for later: {card.TitleOf(e.Step)} ({e.Reason})",
             TakenBack e => e.From == e.To ? $"Line {e.From} taken back" : $"Lines {e.From} to {e.To} taken back",

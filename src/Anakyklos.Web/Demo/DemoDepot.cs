@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Kit;
+using Anakyklos.Core.Laboratory;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
@@ -10,6 +11,8 @@ using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
+using Anakyklos.Devices;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 
@@ -20,7 +23,8 @@ namespace Anakyklos.Web.Demo;
 /// today.
 /// </summary>
 public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
-    ShippedSheets shipped, DemoStock stock, ISupplier supplier, ShelfStore shelf, PeopleDesk desk, WorkshopClock clock)
+    ShippedSheets shipped, DemoStock stock, ISupplier supplier, ShelfStore shelf, PeopleDesk desk, SampleStore samples, LabDesk laboratory,
+    WorkshopClock clock)
 {
     private const string Oil = "Gannet Lowash 5W-30";
 
@@ -32,16 +36,18 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     /// <param name="Plug">Reading on the drain plug, in N·m.</param>
     /// <param name="OldWasher">Why the old washer went back, or empty.</param>
     /// <param name="Finding">What was seen on the plug, or empty.</param>
-    private sealed record Past(int DaysAgo, decimal Km, decimal Found, decimal[] TopUps, decimal Plug, string OldWasher, string Finding);
+    /// <param name="Sampled">Whether a sample went to the laboratory.</param>
+    private sealed record Past(int DaysAgo, decimal Km, decimal Found, decimal[] TopUps, decimal Plug, string OldWasher, string Finding,
+        bool Sampled = false);
 
     private static readonly Past[] Mail =
     [
         new(1068, 88_420, 0.6m, [0.25m, 0.75m], 38, "", ""),
         new(884, 97_960, 0.6m, [0.2m, 0.7m], 37, "", ""),
         new(702, 107_310, 0.5m, [0.1m, 0.5m, 0.8m], 38, "", ""),
-        new(521, 117_550, 0.45m, [0m, 0.5m, 0.75m], 39, "Washer box was empty, boat came a day late", ""),
-        new(338, 127_480, 0.3m, [-0.1m, 0.4m, 0.75m], 38, "", "A little glitter in the paste on the magnet"),
-        new(156, 138_050, 0.15m, [-0.2m, 0.3m, 0.7m], 38, "", ""),
+        new(521, 117_550, 0.45m, [0m, 0.5m, 0.75m], 39, "Washer box was empty, boat came a day late", "", true),
+        new(338, 127_480, 0.3m, [-0.1m, 0.4m, 0.75m], 38, "", "A little glitter in the paste on the magnet", true),
+        new(156, 138_050, 0.15m, [-0.2m, 0.3m, 0.7m], 38, "", "", true),
     ];
 
     private const string Marker = "this-is-the-demo";
@@ -78,21 +84,40 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await Task.WhenAll(DemoLives.All.Select(life => Live(life, iona)));
 
         IReadOnlyDictionary<PartId, int> seals = new Dictionary<PartId, int>();
-        var work = new List<Task>();
+        var history = new List<(CardNumber Card, Past Past)>();
         foreach (var past in Mail)
         {
-            var card = await Open(sheet, "HD-07", Morning(past.DaysAgo), past.Km, "Bay 2", seals, iona);
+            history.Add((await Open(sheet, "HD-07", Morning(past.DaysAgo), past.Km, "Bay 2", seals, iona), past));
             seals = past.OldWasher.Length > 0 ? new Dictionary<PartId, int> { ["drain-washer"] = 1 } : new Dictionary<PartId, int>();
-            work.Add(Work(card, past, iona, una, null));
         }
         // A spare van that stands half done at the lift, as it would on any morning: the oil is running out.
         var half = await Open(sheet, "HD-08", clock.Now.AddMinutes(-34), 61_870, "Bay 2", new Dictionary<PartId, int>(), iona);
-        work.Add(Work(half, Mail[0], iona, una, "filter-cap-off"));
-        await Task.WhenAll(work);
+        await Task.WhenAll(MailVan(history, iona, una), Work(half, Mail[0], iona, una, "filter-cap-off"));
         // The stores as they are today, after all that went out of them; the cards below take from them.
         await stock.Fill(effie);
         await WaitForBoat(iona);
         await AlmostSigned(iona);
+    }
+
+    // One service after the other: what the laboratory says of an oil depends on how far it ran since the one before.
+    private async Task MailVan(IEnumerable<(CardNumber Card, Past Past)> history, Person by, Person lead)
+    {
+        foreach (var (card, past) in history)
+        {
+            await Work(card, past, by, lead, null);
+            if (past.Sampled)
+                await Answer(SampleCode.Of(card, 1), Morning(past.DaysAgo), lead);
+        }
+    }
+
+    private async Task Answer(string code, DateTimeOffset taken, Person lead)
+    {
+        await samples.Send(code, taken.AddHours(5));
+        var day = DateOnly.FromDateTime((taken + Brackwater.Takes).DateTime);
+        var (_, wrong) = await laboratory.BringIn(LabFiles.Write([Brackwater.Answer(samples.Find(code)!.Sample, [], day)]));
+        if (wrong.Count > 0)
+            throw new InvalidOperationException($"The demo's own answer was refused: {wrong[0]}");
+        await laboratory.TakeNote(code, lead.Id);
     }
 
     // The harbour police's spark plugs are not on the shelf: the card waits for the boat.
@@ -207,6 +232,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
                     ? Quantity<Torque>.Of(past.Plug, Torque.NewtonMetre) : target, Torque.NewtonMetre));
                 break;
             case { Fills: true }:
+                if (past.Sampled)
+                    yield return new TakeSample(step.What.Text);
                 yield return new Pour(step.Id, Litres(card.FillOf(step.What).FirstPour));
                 break;
             case { Levels: true }:

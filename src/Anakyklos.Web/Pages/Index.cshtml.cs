@@ -30,10 +30,14 @@ public sealed class IndexModel(YardDesk yard, WorkshopClock clock) : PageModel
     public IReadOnlyList<SignedCard> Signed { get; private set; } = [];
     public IReadOnlyList<VehicleRow> Vehicles { get; private set; } = [];
 
+    /// <summary>What the laboratory answered and nobody took note of yet.</summary>
+    public IReadOnlyList<SampleEntry> Answers { get; private set; } = [];
+
     public void OnGet()
     {
         var now = yard.Look();
         WorkshopName = now.Name;
+        Answers = now.Answers;
         Open = [.. now.Open.Select(o => new OpenCard(o.Entry, o.Card,
             o.Card.Next is { } next ? o.Card.TitleOf(next) : "Everything is done", Where(o.Card),
             [.. o.Card.Waits.Where(w => w.Until > clock.Now)], !o.Card.BeforeSigning().Any()))];

@@ -28,6 +28,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         ["full"] = "amount",
         ["empty"] = "amount",
         ["count"] = "count",
+        ["fluid"] = "saw",
         ["grade"] = "saw",
         ["text"] = "saw",
         ["reason"] = "stuck",

@@ -54,6 +54,8 @@ public static class WorkshopApplication
         services.AddSingleton<ShelfStore>();
         services.AddSingleton<DueDesk>();
         services.AddSingleton<YardDesk>();
+        services.AddSingleton<SampleStore>();
+        services.AddSingleton<LabDesk>();
         services.AddSingleton<FluidDesk>();
         services.AddSingleton<VehicleDesk>();
         services.AddSingleton<PlannedCards>();
