@@ -31,7 +31,8 @@ public sealed class LabDesk(SampleStore samples, WorkshopClock clock)
             return null;
         var before = Before(entry.Sample, samples.Of(entry.Sample.Plate));
         return entry.Result is not { } result ? new(entry, null, before)
-            : new(entry, LabRules.Judge(result, entry.Sample.OnOil, entry.Sample.Grades, before), [.. before, new(result, entry.Sample.OnOil)]);
+            : new(entry, LabRules.Judge(result, entry.Sample.OnOil, entry.Sample.Grades, before),
+                [.. before, new(result, entry.Sample.OnOil)]);
     }
 
     /// <summary>The last answer to each fluid of a vehicle, for its next card.</summary>

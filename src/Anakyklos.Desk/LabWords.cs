@@ -14,7 +14,8 @@ public static class LabWords
     /// <summary>A value with what stands against it.</summary>
     /// <param name="line">The value, judged.</param>
     public static string Line(LabLine line) =>
-        $"{$"{line.Analyte}".ToLowerInvariant()} {line.Value:0.##} {LabRules.Unit(line.Analyte)}{(Why(line) is { Length: > 0 } why ? $", {why}" : "")}";
+        $"{$"{line.Analyte}".ToLowerInvariant()} {line.Value:0.##} {LabRules.Unit(line.Analyte)}"
+            + (Why(line) is { Length: > 0 } why ? $", {why}" : "");
 
     /// <summary>What stands against a value; empty when nothing does.</summary>
     /// <param name="line">The value, judged.</param>

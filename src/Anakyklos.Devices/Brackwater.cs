@@ -31,8 +31,9 @@ public static class Brackwater
     {
         var run = (sample.OnOil ?? Usual) / Quantity<Distance>.Of(1000, Distance.Kilometre);
         bool Has(Appearance looks) => seen.Any(s => s.Looks == looks);
+        var coarse = Has(Appearance.Slivers) || Has(Appearance.Lumps) || Has(Appearance.Steel);
         var values = Wear.ToDictionary(w => w.Metal, w => Round(w.Worn * Own(sample.Plate, w.Metal) * run
-            * (Has(Appearance.Slivers) || Has(Appearance.Lumps) || Has(Appearance.Steel) ? w.Slivers : Has(Appearance.Glitter) ? w.Glitter : 1)));
+            * (coarse ? w.Slivers : Has(Appearance.Glitter) ? w.Glitter : 1)));
         values[Analyte.Silicon] = Round(6 * Own(sample.Plate, Analyte.Silicon));
         values[Analyte.Sodium] = Round(5 * Own(sample.Plate, Analyte.Sodium));
         values[Analyte.Water] = Has(Appearance.Milky) ? 0.9m : 0.02m;

@@ -30,8 +30,8 @@ public sealed class SampleStore(WorkshopDatabase database)
     private const string Columns = "code, card_id as Card, plate, model, fluid, fluid_name as FluidName, grades, taken_at as Taken, km, "
         + "on_oil_km as OnOil, sent_at as Sent, result, result_day as Day, leads, says, seen_by as SeenBy";
 
-    private sealed record Row(string Code, long Card, string Plate, string Model, string Fluid, string FluidName, string Grades, string Taken,
-        string Km, string? OnOil, string? Sent, string? Result, string? Day, string Leads, string Says, string? SeenBy);
+    private sealed record Row(string Code, long Card, string Plate, string Model, string Fluid, string FluidName, string Grades,
+        string Taken, string Km, string? OnOil, string? Sent, string? Result, string? Day, string Leads, string Says, string? SeenBy);
 
     /// <summary>All samples, the newest first.</summary>
     public IReadOnlyList<SampleEntry> All() => List("order by taken_at desc, code desc", new { });
@@ -140,7 +140,8 @@ public sealed class SampleStore(WorkshopDatabase database)
             r.Leads.Length == 0 ? null : Enum.Parse<LookOutcome>(r.Leads), r.Says, r.SeenBy is null ? null : (PersonId)r.SeenBy);
     }
 
-    private static string Kilometres(Quantity<Distance> d) => d.In(Core.Quantities.Distance.Kilometre).ToString(CultureInfo.InvariantCulture);
+    private static string Kilometres(Quantity<Distance> d) =>
+        d.In(Core.Quantities.Distance.Kilometre).ToString(CultureInfo.InvariantCulture);
 
     private static Quantity<Distance> Distance(string km) =>
         Quantity<Distance>.Of(decimal.Parse(km, CultureInfo.InvariantCulture), Core.Quantities.Distance.Kilometre);

@@ -105,7 +105,7 @@ test('what was used since the last filling is told before the drain, on the reco
   await expect(page.getByRole('row', { name: /Engine oil/ })).toContainText('Found one quarter; 0.63 L used in');
 });
 
-test('two cans, another first: what is left is in the book; a level that does not go with what went in is asked about', async ({ page }) => {
+test('two cans, another first; a level that does not go with what went in is asked about', async ({ page }) => {
   await signIn(page);
   const card = await openWith(page, 'HD-15', '24700', ['engine-oil-and-filter', 'primary-oil']);
   await workUpTo(page, 'Pour the first of the engine oil', press(page));

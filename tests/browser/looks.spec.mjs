@@ -45,16 +45,33 @@ test('glitter on the magnet: half the interval, and the next card says so', asyn
   await page.locator('html:not(.deaf)').waitFor();
   await glitter.click();
   await expect(page.locator('main h1')).toContainText('oil filter cap');
+  const asked = page.getByRole('button', { name: /Sample asked for/ });
+  await page.locator('html:not(.deaf)').waitFor();
+  await asked.click();
+  await expect(asked).toHaveCount(0);
+  await expect(page.locator('.last-press')).toContainText('Sample 1 of the engine oil taken');
   await toTheEnd(page, card);
+  await expect(page.locator('main')).toContainText('A sample of the engine oil was taken');
   await expect(page.locator('main')).toContainText('Magnet of the engine drain plug: fine glitter');
   // 10,000 km as a rule; half of it now.
   await expect(page.locator('main')).toContainText('153 200 km');
+
+  // It is sent, and the laboratory answers days later: the yard says so, and the next card.
+  await page.goto('/laboratory');
+  await page.getByRole('button', { name: 'It is on its way' }).click();
+  await page.getByRole('link', { name: /Brackwater/ }).click();
+  await page.getByRole('button', { name: 'Let the days pass' }).click();
+  await expect(page.locator('main h1')).toContainText('Iron');
+  await expect(page.locator('.trend-odd').first()).toContainText('Iron');
+  await page.goto('/');
+  await expect(page.locator('.answers-in')).toContainText('HD-07 half the next interval Engine oil: iron');
 
   await page.goto('/vehicle/HD-07');
   await expect(page.locator('main')).toContainText('half its interval for what was seen then');
   const next = await openWith(page, 'HD-07', '151000', ['engine-oil-and-filter']);
   await workUpTo(page, "Wipe the plug's magnet", press(page));
   await expect(page.locator('.facts')).toContainText('Fine glitter');
+  await expect(page.locator('.facts')).toContainText('laboratory: iron');
   // A second time it does not pass by itself any more.
   await expect(page.getByRole('button', { name: /Fine glitter/ })).toContainText('A specialist looks at it before it runs');
   await key(page, '3');

@@ -138,8 +138,8 @@ public static class LabFiles
     public static string Name(Analyte analyte) => JsonNamingPolicy.CamelCase.ConvertName($"{analyte}");
 
     private static (decimal? Value, string Problem) Value(Analyte analyte, string text) =>
-        decimal.TryParse(text.Trim(), NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var v)
-            && v >= 0 && v <= LabRules.Most(analyte) ? (v, "")
+        decimal.TryParse(text.Trim(), NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture,
+            out var v) && v >= 0 && v <= LabRules.Most(analyte) ? (v, "")
             : (null, $"“{Short(text)}” cannot be. Write a number from 0 to {LabRules.Most(analyte):0}, in {LabRules.Unit(analyte)}.");
 
     private static (DateOnly? Value, string Problem) Day(string text, DateOnly today) =>

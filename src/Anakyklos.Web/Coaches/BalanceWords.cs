@@ -1,5 +1,6 @@
 using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Looks;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
@@ -31,7 +32,7 @@ public static class BalanceWords
             if (card.Fluid(fluid.Id).Found is { } found)
                 scene.Facts.Insert(0, new("Dipped", card.UseOf(fluid, today) is { } use
                     ? $"{found}; {Of(use, viewer.VolumeUnits[0], viewer.DistanceUnit)}" : $"{found}"));
-        foreach (var said in card.Opened.SampledBefore ?? [])
+        foreach (var said in (card.Opened.SampledBefore ?? []).Where(s => s.Leads > LookOutcome.CarryOn))
             if (card.FluidsDrained.FirstOrDefault(f => f.Id == said.Fluid) is { } drained && IsAt(card, step, drained))
                 scene.Facts.Insert(0, new("Laboratory", $"{said.Says}, {said.Day:d MMM yyyy}"));
         if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && card.ToDip is { } drain

@@ -41,7 +41,7 @@ public sealed class TrendDrawing
     /// <summary>The columns, the oldest first.</summary>
     public required IReadOnlyList<Column> Columns { get; init; }
 
-    /// <summary>Where the limit lies; null where it is far above all of them or there is none.</summary>
+    /// <summary>Where the limit lies; null where there is none.</summary>
     public required string? LimitY { get; init; }
 
     /// <summary>Draws the values of an answer.</summary>
@@ -55,23 +55,23 @@ public sealed class TrendDrawing
         var values = story.Select(s => (Value: s.Result.Values.TryGetValue(line.Analyte, out var v) ? v : (decimal?)null, s.Result.Day))
             .ToList();
         var (most, limit) = (values.Max(v => v.Value) ?? 0, LabRules.Watch(line.Analyte));
-        // A limit that would press all columns flat is told by the words, not drawn.
-        var drawn = limit is { } l && l <= most * 4;
-        var top = Math.Max(drawn ? limit!.Value : 0, most > 0 ? most : 1);
+        // What lies far below its limit is drawn as little as it is.
+        var top = Math.Max(limit ?? 0, most > 0 ? most : 1);
         var each = (decimal)Wide / Math.Max(4, values.Count);
         decimal Up(decimal value) => value / top * Height;
         return new()
         {
             Name = $"{line.Analyte}",
             Value = $"{line.Value:0.##} {LabRules.Unit(line.Analyte)}",
-            Fast = line.PerThousand is { } fast ? $"{fast:0.#} in 1000 km" : "",
+            // Where that is what stands against it, it is told there.
+            Fast = line is { PerThousand: { } fast, Reason: LabReason.None or LabReason.TooMuch } ? $"{fast:0.#} in 1000 km" : "",
             Why = LabWords.Why(line),
             Leads = line.Leads,
             Columns = [.. values.Select((v, i) => (v, i)).Where(x => x.v.Value is not null).Select(x => new Column(Svg.N(x.i * each + 3),
                 Svg.N(Floor - Up(x.v.Value!.Value)), Svg.N(each - 6), Svg.N(Up(x.v.Value!.Value)),
                 x.v.Value >= limit ? "use-much" : x.i == values.Count - 1 ? "trend-now" : "use-column",
                 $"{x.v.Value:0.##} on {x.v.Day:d MMM yyyy}"))],
-            LimitY = drawn ? Svg.N(Floor - Up(limit!.Value)) : null,
+            LimitY = limit is { } watched ? Svg.N(Floor - Up(watched)) : null,
         };
     }
 }

@@ -20,6 +20,12 @@ public sealed class SampleModel(LabDesk desk, PeopleStore people, Viewer viewer)
 
     public bool Works => viewer.Member?.Person.WorksOnCards == true;
 
+    /// <summary>What stands against it first; all that is said where nothing does.</summary>
+    public string Worst => Entry.Says.Split("; ")[0];
+
+    /// <summary>What else stands against it; empty for nothing.</summary>
+    public string Rest => string.Join("; ", Entry.Says.Split("; ").Skip(1));
+
     /// <summary>How far it ran on that oil, in words.</summary>
     public string OnOil => Entry.Sample.OnOil is { } far ? $"{OdometerText.Of(far, viewer.DistanceUnit)} on this oil"
         : "nobody knows how far it ran on this oil";
@@ -38,7 +44,8 @@ public sealed class SampleModel(LabDesk desk, PeopleStore people, Viewer viewer)
 
     /// <summary>What goes to the laboratory.</summary>
     public IActionResult OnGetRequest(string code) => desk.Of(code) is { } story
-        ? File(System.Text.Encoding.UTF8.GetBytes(LabFiles.Write(story.Entry.Sample)), "application/json", $"{story.Entry.Sample.Code}.json")
+        ? File(System.Text.Encoding.UTF8.GetBytes(LabFiles.Write(story.Entry.Sample)), "application/json",
+            $"{story.Entry.Sample.Code}.json")
         : NotFound();
 
     public async Task<IActionResult> OnPostSeenAsync(string code)

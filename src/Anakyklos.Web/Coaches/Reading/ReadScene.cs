@@ -22,7 +22,7 @@ public sealed class ReadScene : WorkScene
             return;
         }
         if (scene.Card.SeenBefore(scene.Step.Id, subject) is { } before)
-            scene.Facts.Add(new("Last time", $"{High(LookRules.Says(before.Look))}, {before.Day:d MMM yyyy}"));
+            scene.Facts.Add(new("Last time", $"{High(LookRules.Says(before.Look))}, {before.Day:d MMM yyyy}{Laboratory(scene)}"));
         scene.Pictures = scene.Pictures with { Middle = "~/Coaches/Reading/_Looks.cshtml" };
         var usual = new Look(subject, LookRules.Usual(subject));
         scene.Main = new(High(LookRules.Says(usual)), "see", ("subject", Word(subject)), ("looks", Word(usual.Looks)));
@@ -48,6 +48,11 @@ public sealed class ReadScene : WorkScene
     /// <summary>The word of an appearance in a form.</summary>
     /// <param name="word">The appearance or the subject.</param>
     public static string Word<T>(T word) where T : struct, Enum => System.Text.Json.JsonNamingPolicy.KebabCaseLower.ConvertName($"{word}");
+
+    // What the laboratory said of this fluid last, where that was more than to carry on.
+    private static string Laboratory(LiftScene scene) => scene.Step.Spec is ReadSpec read && scene.Card.Opened.SampledBefore is { } samples
+        && samples.FirstOrDefault(s => s.Fluid == read.Fluid && s.Leads > LookOutcome.CarryOn) is { } said
+            ? $"; laboratory: {said.Says}" : "";
 
     internal static string High(string text) => text.Length == 0 ? "" : $"{char.ToUpperInvariant(text[0])}{text[1..]}";
 }

@@ -8,7 +8,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Anakyklos.Web.Pages.StandIns;
 
-/// <summary>The stand-in of a laboratory: the samples that reached it, and its answers, which go the way of any laboratory's file.</summary>
+/// <summary>The stand-in of a laboratory: the samples that reached it, and its answers, which go the way of any laboratory's
+/// file.</summary>
 public sealed class BrackwaterModel(LabDesk desk, CardStore cards, Options options, WorkshopClock clock) : PageModel
 {
     public IReadOnlyList<SampleEntry> Here { get; private set; } = [];
