@@ -112,7 +112,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card,
                     true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
-        var facts = wanted.AsksStores ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime))
+        var facts = wanted.AsksServer ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime))
             : CardFacts.None;
         var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)

@@ -10,7 +10,7 @@ namespace Anakyklos.Storage;
 /// <summary>Gathers what the workshop knows for a decision on a card, as the transaction sees it.</summary>
 internal static class FactsOfCard
 {
-    /// <summary>Stores, oil book, weather and warranty; what is kept for this card counts as free.</summary>
+    /// <summary>Stores, oil book, weather, warranty and pictures; what is kept for this card counts as free.</summary>
     /// <param name="connection">The connection, inside the transaction.</param>
     /// <param name="id">Card number.</param>
     /// <param name="card">The card.</param>
@@ -26,6 +26,6 @@ internal static class FactsOfCard
             Containers = ShelfStore.ReadContainers(connection),
             Oils = ShelfStore.ReadOils(connection),
         },
-            SettingStore.Read(connection).Climate, warranty);
+            SettingStore.Read(connection).Climate, warranty, PhotoStore.Of(connection, id));
     }
 }

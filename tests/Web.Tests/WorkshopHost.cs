@@ -152,7 +152,7 @@ public sealed class Browser(HttpMessageHandler server)
 
     public async Task<string> Token() => (await Api(HttpMethod.Get, "/api/v1/session"))["antiforgery"]!.GetValue<string>();
 
-    private async Task<HttpStatusCode> Send(HttpRequestMessage request)
+    public async Task<HttpStatusCode> Send(HttpRequestMessage request)
     {
         await Raw(request);
         for (var hops = 0; (int)Status is >= 300 and < 400 && hops < 5; hops++)
@@ -161,7 +161,7 @@ public sealed class Browser(HttpMessageHandler server)
         return Status;
     }
 
-    private async Task Raw(HttpRequestMessage request)
+    public async Task Raw(HttpRequestMessage request)
     {
         using var client = new HttpClient(server, disposeHandler: false);
         var cookies = _cookies.GetCookieHeader(request.RequestUri!);

@@ -7,8 +7,8 @@ namespace Anakyklos.Core.Cards;
 /// <summary>What a person wants to do to a card.</summary>
 public abstract record CardCommand
 {
-    /// <summary>Whether it cannot be answered without what the stores know.</summary>
-    public virtual bool AsksStores => false;
+    /// <summary>Whether it cannot be answered without what only the server knows: stores, weather, pictures.</summary>
+    public virtual bool AsksServer => false;
 }
 
 /// <summary>What a person wants to do at a step; the kind of that step answers.</summary>
@@ -35,7 +35,7 @@ public sealed record ConfirmKit(StepId Step, IReadOnlyDictionary<PartId, KitPart
     IReadOnlyDictionary<FluidId, OilLaidOut> Oils) : StepCommand(Step)
 {
     /// <inheritdoc/>
-    public override bool AsksStores => true;
+    public override bool AsksServer => true;
 }
 
 /// <summary>Takes a step before its turn; the rest is put in order around it.</summary>
@@ -80,7 +80,12 @@ public sealed record Countersign(int Of) : CardCommand;
 /// <param name="Step">Step id.</param>
 /// <param name="Grade">How bad.</param>
 /// <param name="Text">What.</param>
-public sealed record NoteFinding(StepId Step, FindingGrade Grade, string Text) : CardCommand;
+/// <param name="Photo">The id of a picture that was brought in for this card; empty for none.</param>
+public sealed record NoteFinding(StepId Step, FindingGrade Grade, string Text, string Photo = "") : CardCommand
+{
+    /// <inheritdoc/>
+    public override bool AsksServer => Photo.Length > 0;
+}
 
 /// <summary>The lead decides about a finding that was graded stop: from now on the vehicle may be started, driven and signed for.</summary>
 /// <param name="Of">Seq of the finding.</param>

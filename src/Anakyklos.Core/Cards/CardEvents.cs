@@ -168,7 +168,8 @@ public sealed record Countersigned(int Of) : CardEvent;
 /// <param name="Step">Step at which it was seen.</param>
 /// <param name="Grade">How bad.</param>
 /// <param name="Text">What.</param>
-public sealed record FindingNoted(StepId Step, FindingGrade Grade, string Text) : CardEvent;
+/// <param name="Photo">The id of the picture of it; null for none.</param>
+public sealed record FindingNoted(StepId Step, FindingGrade Grade, string Text, string? Photo = null) : CardEvent;
 
 /// <summary>The lead decided about a finding graded stop.</summary>
 /// <param name="Of">Seq of the finding.</param>

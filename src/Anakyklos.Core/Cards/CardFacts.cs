@@ -7,7 +7,8 @@ namespace Anakyklos.Core.Cards;
 /// <param name="Shelf">Stores and oil book. Empty when there is nothing to compare with: then nothing counts as known.</param>
 /// <param name="Climate">The weather that oils must bear, or null.</param>
 /// <param name="UnderWarranty">Whether the maker's warranty holds today.</param>
-public sealed record CardFacts(Shelf Shelf, Climate? Climate = null, bool UnderWarranty = false)
+/// <param name="Photos">The pictures that were brought in for this card, by id; null for none.</param>
+public sealed record CardFacts(Shelf Shelf, Climate? Climate = null, bool UnderWarranty = false, IReadOnlySet<string>? Photos = null)
 {
     /// <summary>Nothing is known.</summary>
     public static CardFacts None { get; } = new(Shelf.Empty);

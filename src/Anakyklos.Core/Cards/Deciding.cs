@@ -88,7 +88,7 @@ public sealed partial class JobCard
         PutAside c => Aside(c, now),
         TakeBack c => Back(c, by),
         Countersign c => SecondName(c, by),
-        NoteFinding c => Find(c),
+        NoteFinding c => Find(c, facts),
         DecideStop c => OnStop(c, by),
         MendCarried c => Mend(c, by),
         DropJob c => Drop(c, by, now),
@@ -141,11 +141,14 @@ public sealed partial class JobCard
         ? [.. Remaining.Where(s => !s.MovesLift && s.Lift == (LiftUp ? LiftNeed.Down : LiftNeed.Up)).Select(s => s.Id)]
         : [step.Id];
 
-    private Decision Find(NoteFinding c)
+    private Decision Find(NoteFinding c, CardFacts facts)
     {
         if (Step(c.Step) is null)
             return NoSuchStep(c.Step);
-        return Wordless(c.Text, "text", "What you saw") ?? (Decision)Yes(new FindingNoted(c.Step, c.Grade, c.Text));
+        if (c.Photo.Length > 0 && facts.Photos?.Contains(c.Photo) != true)
+            return No("That picture was not brought in for this card.", "Bring it in again.", field: "photo");
+        return Wordless(c.Text, "text", "What you saw")
+            ?? (Decision)Yes(new FindingNoted(c.Step, c.Grade, c.Text, c.Photo.Length > 0 ? c.Photo : null));
     }
 
     private Decision Move(MoveLift c)

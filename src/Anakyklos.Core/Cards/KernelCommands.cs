@@ -8,6 +8,7 @@ internal sealed class KernelCommands : ICommandPage
     private static readonly CommandField<string> Job = Field.Text("job", "the job");
     private static readonly CommandField<string> Words = Field.Text("words", "what was decided or done");
     private static readonly CommandField<string> Text = Field.Text("text", "what you saw");
+    private static readonly CommandField<string> Photo = Field.Text("photo", "the id of a picture that was brought in for this card");
     private static readonly CommandField<int> Of = Field.Number("of", "the number of the event");
     private static readonly CommandField<int> Pan = Field.Number("pan", "which pan, counted from 0");
     private static readonly CommandField<int> Index = Field.Number("index", "its place among the stops that came along");
@@ -37,8 +38,8 @@ internal sealed class KernelCommands : ICommandPage
         new("back", "What you pressed last is taken back", [Of], said => new TakeBack(said.Of(Of))),
         new("deviate", "A step strays from the book", [Field.Step, Kind, Field.Reason],
             said => new Deviate(said.Of(Field.Step), said.Of(Kind), said.Of(Field.Reason))),
-        new("saw", "Something was seen", [Field.Step, Grade, Text],
-            said => new NoteFinding(said.Of(Field.Step), said.Of(Grade), said.Of(Text))),
+        new("saw", "Something was seen", [Field.Step, Grade, Text, Photo],
+            said => new NoteFinding(said.Of(Field.Step), said.Of(Grade), said.Of(Text), said.Of(Photo))),
         new("move", "The lift is moved outside the plan", [Up, LookedOver], said => new MoveLift(said.Of(Up), said.Of(LookedOver))),
         new("drop", "A job cannot be finished and is given up", [Job, Field.Reason],
             said => new DropJob(said.Of(Job), said.Of(Field.Reason))),

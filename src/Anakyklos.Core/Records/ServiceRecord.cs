@@ -101,7 +101,8 @@ public sealed record CarriedLine(int Index, StopCarried Stop, bool Mended);
 /// <param name="Text">What.</param>
 /// <param name="By">Who saw it.</param>
 /// <param name="Decided">What the lead decided about it; null when nothing was to be decided, or is not yet.</param>
-public sealed record SeenLine(FindingGrade Grade, string Text, string By, StopDecision? Decided);
+/// <param name="Photo">The id of the picture of it; null for none.</param>
+public sealed record SeenLine(FindingGrade Grade, string Text, string By, StopDecision? Decided, string? Photo = null);
 
 /// <summary>What the lead decided about a stop.</summary>
 /// <param name="By">Who.</param>
@@ -149,7 +150,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         [.. card.Deviations.Select(d => new StrayedLine(d.Seq, d.Event.What, d.Event.Reason, d.Recorded.By, d.Recorded.At,
             SecondName(card, d.Seq), d.Event.NeedsCountersignature))],
         [.. card.Findings.Select(f => new SeenLine(f.Event.Grade, f.Event.Text, f.Recorded.By.Name, card.DecisionOn(f.Seq) is { } decided
-            ? new(decided.Recorded.By.Name, decided.Event.Mended, decided.Event.Words) : null))],
+            ? new(decided.Recorded.By.Name, decided.Event.Mended, decided.Event.Words) : null, f.Event.Photo))],
         card.Opened.LeftForLater ?? [],
         [.. card.Dropped.Select(d => new GivenUpLine(d.Event.Name, d.Event.Reason, d.Recorded.By.Name))],
         [.. card.Jobs.Except(card.JobsDone).Select(j => card.Sheet.Jobs[j].Name)],

@@ -107,6 +107,8 @@ public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer v
         var (by, stranger) = await SaidBy();
         if (stranger is not null)
             return stranger;
+        if (!await Prepare(handler, by))
+            return Again(by);
         var wanted = Read(handler);
         if (!await Carry(wanted, by))
             return Again(by);
@@ -115,6 +117,9 @@ public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer v
 
     /// <summary>Who says it, when it is somebody else than who is signed in; or the answer to one who could not prove it.</summary>
     protected virtual Task<(Person? By, IActionResult? Refused)> SaidBy() => Task.FromResult<(Person?, IActionResult?)>((null, null));
+
+    /// <summary>Takes in what a form brings along that is no field; false when that cannot be, and why is among the refusals.</summary>
+    protected virtual Task<bool> Prepare(string? handler, Person? by) => Task.FromResult(true);
 
     /// <summary>Where to go when it is done.</summary>
     protected abstract string Onward(CardCommand given);

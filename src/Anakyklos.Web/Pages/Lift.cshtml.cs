@@ -14,9 +14,14 @@ using Anakyklos.Web.Wording;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The lift: one step of a card at a time.</summary>
-public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices,
+[RequestSizeLimit(LargestForm)]
+[RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
+public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices, PhotoDesk photos,
     WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
 {
+    // A picture that is too large is told so; what is larger still is not even read.
+    private const int LargestForm = 64_000_000;
+
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
     private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
 
@@ -29,6 +34,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         ["empty"] = "amount",
         ["count"] = "count",
         ["fluid"] = "saw",
+        ["photo"] = "saw",
         ["grade"] = "saw",
         ["text"] = "saw",
         ["reason"] = "stuck",
@@ -137,6 +143,25 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     /// <inheritdoc/>
     protected override string Onward(CardCommand given) => Typed("stay") == "yes" ? $"{Lift}&step={Typed("step")}" : Lift;
+
+    // The picture that came with what was seen; the form goes on with its id.
+    /// <inheritdoc/>
+    protected override async Task<bool> Prepare(string? handler, Person? by)
+    {
+        if (handler != "saw" || !Request.HasFormContentType || Request.Form.Files.GetFile("picture") is not { Length: > 0 } picture)
+            return true;
+        await using var stream = picture.OpenReadStream();
+        var (photo, wrong) = await photos.TakeIn(Id, await Api.PhotoEndpoints.Read(stream, picture.Length), by ?? Viewer.Member!.Person);
+        if (wrong is not null)
+        {
+            Refusals.Add(wrong);
+            Response.StatusCode = wrong.Field is null ? StatusCodes.Status403Forbidden : picture.Length > PhotoDesk.LargestFile
+                ? StatusCodes.Status413PayloadTooLarge : StatusCodes.Status422UnprocessableEntity;
+            return false;
+        }
+        Request.Form = new FormCollection(Request.Form.Where(f => f.Key != "photo").Append(new("photo", photo)).ToDictionary());
+        return true;
+    }
 
     // A press that was refused for the card's sake is explained on the step itself; for the sake of what was typed, beside the field.
     /// <inheritdoc/>

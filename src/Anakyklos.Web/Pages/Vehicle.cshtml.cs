@@ -26,6 +26,10 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Workshop
     public Vehicle Vehicle => Story.Vehicle;
     public string Odometer { get; private set; } = "";
     public IReadOnlyList<Service> Services { get; private set; } = [];
+
+    /// <summary>The last pictures of what was seen, the newest first.</summary>
+    public IReadOnlyList<(string Id, CardNumber Card, string Day, string Text)> Photos { get; private set; } = [];
+
     public LifeDrawing? Life { get; private set; }
 
     /// <summary>What it uses of each fluid that was looked at more than once.</summary>
@@ -44,6 +48,9 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Workshop
         Story = story;
         Odometer = story.Last is { } o ? $"{OdometerText.Of(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
         Services = [.. story.Signed.Select(s => Line(s.Entry, s.Card))];
+        Photos = [.. (story.Open is { } open ? story.Signed.Prepend(open) : story.Signed).SelectMany(c => c.Card.Findings.Reverse()
+            .Where(f => f.Event.Photo is not null)
+            .Select(f => (f.Event.Photo!, c.Entry.Id, $"{clock.Local(f.Recorded.At):d MMM yyyy}", f.Event.Text))).Take(8)];
         Uses = [.. story.Fluids.Where(f => f.Uses.Count > 0).Select(f => (f, UseDrawing.Of(f.Uses,
             f.Services.Last(x => x.Day == f.Uses[^1].Until && x.Drained), f.Fluid.Amount.Value,
             f.Fluid.MayUse?.Value ?? FluidBalance.UsualLimit, viewer.VolumeUnits[0], viewer.DistanceUnit)))];

@@ -55,6 +55,8 @@ public static class WorkshopApplication
         services.AddSingleton<DueDesk>();
         services.AddSingleton<YardDesk>();
         services.AddSingleton<SampleStore>();
+        services.AddSingleton<PhotoStore>();
+        services.AddSingleton<PhotoDesk>();
         services.AddSingleton<LabDesk>();
         services.AddSingleton<FluidDesk>();
         services.AddSingleton<VehicleDesk>();
@@ -169,6 +171,7 @@ public static class WorkshopApplication
         app.UseAuthorization();
         app.MapRazorPages();
         CardEndpoints.Map(app);
+        PhotoEndpoints.Map(app);
         DeviceEndpoints.Map(app);
         app.MapOpenApi("/openapi/v1.json").AllowAnonymous();
         app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous()

@@ -63,7 +63,7 @@ public sealed record RanOver(StepId Step, string AgainstWarning = "") : CardEven
 public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = false, int? From = null) : StepCommand(Step)
 {
     /// <inheritdoc/>
-    public override bool AsksStores => true;
+    public override bool AsksServer => true;
 }
 
 /// <summary>An amount came out again.</summary>

@@ -57,11 +57,13 @@ async function give(kept) {
 }
 
 export function send(e) {
-  e.preventDefault();
   const form = e.currentTarget;
+  // A picture goes as it is: the browser sends it, and has the form again when there is no line.
+  if ([...form.elements].some((field) => field.files?.length)) return;
+  e.preventDefault();
   if (document.body.classList.contains('busy') || isEcho(form)) return;
   document.body.classList.add('busy');
-  const fields = [...new FormData(form, e.submitter ?? undefined)];
+  const fields = [...new FormData(form, e.submitter ?? undefined)].filter(([, value]) => typeof value === 'string');
   (isSecret(form) ? giveOnce : give)({
     url: new URL(e.submitter?.getAttribute('formaction') ?? form.getAttribute('action') ?? '', location.href).href,
     fields,

@@ -1,0 +1,46 @@
+using Anakyklos.Desk;
+using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
+
+namespace Anakyklos.Web.Api;
+
+/// <summary>Pictures of what was seen: in as they come, out as they were drawn anew.</summary>
+internal static class PhotoEndpoints
+{
+    internal static void Map(WebApplication app)
+    {
+        app.MapGet("/photos/{id}", (string id, PhotoStore photos, HttpResponse response) =>
+        {
+            if (photos.Find(id) is not { } content)
+                return Results.NotFound();
+            response.Headers.CacheControl = "private, max-age=31536000, immutable";
+            return Results.Bytes(content, "image/jpeg");
+        }).ExcludeFromDescription();
+        app.MapPost("/api/v1/cards/{id:long}/photos", Take).DisableAntiforgery().WithTags("Cards")
+            .WithSummary("A picture is brought in for a card: its id goes with what was seen")
+            .Accepts<byte[]>("image/jpeg", "image/png", "image/webp").ProducesProblem(404).ProducesProblem(413).ProducesProblem(422);
+    }
+
+    private static async Task<IResult> Take(long id, HttpRequest request, PhotoDesk desk, CardStore cards, Viewer viewer,
+        RememberedAntiforgery antiforgery)
+    {
+        if (!await antiforgery.IsValid(request.HttpContext))
+            return Results.Problem("The antiforgery token is missing or old. Get one from /api/v1/session and send it as X-Antiforgery.",
+                statusCode: 400);
+        if (cards.Entry(id) is null)
+            return Results.Problem("There is no such card.", statusCode: 404);
+        var file = await Read(request.Body, request.ContentLength);
+        var (photo, wrong) = await desk.TakeIn(id, file, viewer.Member!.Person);
+        return photo is not null ? Results.Json(new { photo }, statusCode: 201)
+            : Results.Problem($"{wrong}", statusCode: file.Length > PhotoDesk.LargestFile ? 413 : wrong!.Field is null ? 403 : 422);
+    }
+
+    /// <summary>What comes, or one byte more than a picture may have: the rest is not read.</summary>
+    internal static async Task<byte[]> Read(Stream stream, long? length)
+    {
+        var most = PhotoDesk.LargestFile + 1;
+        var file = new byte[Math.Min(length ?? most, most)];
+        var read = await stream.ReadAtLeastAsync(file, file.Length, throwOnEndOfStream: false);
+        return read == file.Length ? file : file[..read];
+    }
+}
