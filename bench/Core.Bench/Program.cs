@@ -7,7 +7,8 @@ using Anakyklos.Core.Tightening;
 using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
 
-BenchmarkSwitcher.FromTypes([typeof(Anakyklos.Bench.CardBench), typeof(Anakyklos.Bench.FleetBench)]).Run(args);
+BenchmarkSwitcher.FromTypes([typeof(Anakyklos.Bench.CardBench), typeof(Anakyklos.Bench.FleetBench),
+    typeof(Anakyklos.Bench.FluidBench)]).Run(args);
 
 namespace Anakyklos.Bench
 {

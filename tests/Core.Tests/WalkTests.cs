@@ -77,4 +77,30 @@ public class WalkTests
                     case { Lift: LiftNeed.Up }: below = false; break;
                 }
     }
+
+    // The wanderer stops now and then, sees lumps and milk, gives brake work up and leaves it out; the lead decides, or nobody does.
+    [Fact]
+    public void A_held_card_is_not_started_driven_or_signed_by_any_sequence()
+    {
+        var held = 0;
+        for (var seed = 0; seed < 400; seed++)
+        {
+            var walked = Wanderer.Through(seed);
+            var card = JobCard.Replay(walked.Sheet, [walked.History[0]]);
+            foreach (var next in walked.History.Skip(1))
+            {
+                // A command may say more than one thing: it is held as it was before the first of them.
+                if (card.Holds.Count > 0 && card.History[^1].Command != next.Command)
+                {
+                    held++;
+                    Assert.False(next.Event is Signed, $"Seed {seed}: signed while {card.Holds[0]}");
+                    // Brakes that were given up keep it from the road; a stop keeps it from running at all.
+                    if (next.Event is StepDone { Step: var id } && card.Step(id) is { } step)
+                        Assert.False(step.IsDriven || (step.RunsEngine && card.Stops.Any()), $"Seed {seed}: “{step.Title}”, {card.Holds[0]}");
+                }
+                card = card.With([next]);
+            }
+        }
+        Assert.True(held > 200, $"Only {held} things were said to a held card.");
+    }
 }

@@ -122,9 +122,10 @@ public static class LabRules
             return Thickness(value, grades);
         var (watch, act, watchFast, actFast) = Limits[analyte];
         var fast = watchFast is null ? null : PerThousand(value, onOil);
-        var earlier = watchFast is null ? null : Middle([.. before
+        // From the newest back, so that a long history costs nothing.
+        var earlier = watchFast is null ? null : Middle([.. Enumerable.Range(1, before.Count).Select(i => before[^i])
             .Select(b => b.Result.Values.TryGetValue(analyte, out var v) ? PerThousand(v, b.OnOil) : null).OfType<decimal>()
-            .TakeLast(LastResults)]);
+            .Take(LastResults)]);
         // What was hardly there before may come many times as fast and still be little.
         var rises = fast is { } now && earlier is { } was && now >= TimesBefore * was && now >= watchFast / 2;
         var (reason, leads) = value >= act ? (LabReason.TooMuch, LookOutcome.Specialist)
