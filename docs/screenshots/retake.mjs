@@ -143,8 +143,9 @@ try {
   await take('bleed');
   await page.goto('/library');
   await take('library');
-  await page.goto('/library/ostler-brae-28d?point=gearbox-fill-plug');
-  await take('map');
+  await page.goto('/vehicle/HD-07');
+  await page.getByRole('region', { name: 'Laboratory' }).getByRole('link').first().click();
+  await take('sample');
   console.log(`Pictures taken; the last page was “${await title(page)}”.`);
 } finally {
   await browser.close();
