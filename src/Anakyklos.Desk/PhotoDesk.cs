@@ -38,6 +38,18 @@ public sealed class PhotoDesk(PhotoStore photos, CardStore cards, WorkshopClock 
             : (id, null);
     }
 
+    /// <summary>Reads a file as it comes: all of it, or one byte more than a picture may have, and then the rest is not read.</summary>
+    /// <param name="stream">What comes.</param>
+    /// <param name="length">How many bytes were announced; null where none were.</param>
+    /// <returns>At most <see cref="LargestFile"/> bytes and one.</returns>
+    public static async Task<byte[]> Read(Stream stream, long? length)
+    {
+        var most = LargestFile + 1;
+        var file = new byte[Math.Min(length ?? most, most)];
+        var read = await stream.ReadAtLeastAsync(file, file.Length, throwOnEndOfStream: false);
+        return read == file.Length ? file : file[..read];
+    }
+
     /// <summary>A picture drawn anew.</summary>
     /// <param name="file">The file as it comes.</param>
     /// <returns>A JPEG with its size, or what is wrong.</returns>

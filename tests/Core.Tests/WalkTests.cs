@@ -96,7 +96,8 @@ public class WalkTests
                     Assert.False(next.Event is Signed, $"Seed {seed}: signed while {card.Holds[0]}");
                     // Brakes that were given up keep it from the road; a stop keeps it from running at all.
                     if (next.Event is StepDone { Step: var id } && card.Step(id) is { } step)
-                        Assert.False(step.IsDriven || (step.RunsEngine && card.Stops.Any()), $"Seed {seed}: “{step.Title}”, {card.Holds[0]}");
+                        Assert.False(step.IsDriven || (step.RunsEngine && card.Stops.Any()),
+                            $"Seed {seed}: “{step.Title}”, {card.Holds[0]}");
                 }
                 card = card.With([next]);
             }

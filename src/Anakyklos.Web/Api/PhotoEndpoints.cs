@@ -29,18 +29,9 @@ internal static class PhotoEndpoints
                 statusCode: 400);
         if (cards.Entry(id) is null)
             return Results.Problem("There is no such card.", statusCode: 404);
-        var file = await Read(request.Body, request.ContentLength);
+        var file = await PhotoDesk.Read(request.Body, request.ContentLength);
         var (photo, wrong) = await desk.TakeIn(id, file, viewer.Member!.Person);
         return photo is not null ? Results.Json(new { photo }, statusCode: 201)
             : Results.Problem($"{wrong}", statusCode: file.Length > PhotoDesk.LargestFile ? 413 : wrong!.Field is null ? 403 : 422);
-    }
-
-    /// <summary>What comes, or one byte more than a picture may have: the rest is not read.</summary>
-    internal static async Task<byte[]> Read(Stream stream, long? length)
-    {
-        var most = PhotoDesk.LargestFile + 1;
-        var file = new byte[Math.Min(length ?? most, most)];
-        var read = await stream.ReadAtLeastAsync(file, file.Length, throwOnEndOfStream: false);
-        return read == file.Length ? file : file[..read];
     }
 }

@@ -42,6 +42,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         ["lookedOver"] = "lift",
     };
 
+    /// <summary>The container that was chosen, as it goes along to the panel; empty where none was.</summary>
+    public string Can => int.TryParse(Request.Query["can"], out var can) ? $"&can={can}" : "";
+
     public LiftScene Scene { get; private set; } = null!;
     public string Panel { get; private set; } = "";
     public SheetStep? After { get; private set; }
@@ -151,7 +154,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         if (handler != "saw" || !Request.HasFormContentType || Request.Form.Files.GetFile("picture") is not { Length: > 0 } picture)
             return true;
         await using var stream = picture.OpenReadStream();
-        var (photo, wrong) = await photos.TakeIn(Id, await Api.PhotoEndpoints.Read(stream, picture.Length), by ?? Viewer.Member!.Person);
+        var (photo, wrong) = await photos.TakeIn(Id, await PhotoDesk.Read(stream, picture.Length), by ?? Viewer.Member!.Person);
         if (wrong is not null)
         {
             Refusals.Add(wrong);
