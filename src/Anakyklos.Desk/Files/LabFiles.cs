@@ -117,13 +117,16 @@ public static class LabFiles
         foreach (var (name, value) in node["values"] as JsonObject ?? [])
         {
             var field = $"{path}.values.{Short(name)}";
-            if (!Enum.GetValues<Analyte>().Any(a => Name(a) == name))
+            if (Enum.GetValues<Analyte>().Where(a => Name(a) == name).ToArray() is not [var analyte])
+            {
                 wrong.Add(new($"“{Short(name)}” is not measured here.", "Leave it out.", Field: field));
-            else if (Value(Enum.GetValues<Analyte>().First(a => Name(a) == name), value?.ToString() ?? "") is (null, var why))
-                wrong.Add(new(why, Field: field));
+                continue;
+            }
+            var (number, why) = Value(analyte, value?.ToString() ?? "");
+            if (number is { } measured)
+                values[analyte] = measured;
             else
-                values[Enum.GetValues<Analyte>().First(a => Name(a) == name)] =
-                    Value(Enum.GetValues<Analyte>().First(a => Name(a) == name), value!.ToString()).Value!.Value;
+                wrong.Add(new(why, Field: field));
         }
         if (values.Count == 0 && wrong.Count == before)
             wrong.Add(new("Nothing was measured.", "Name at least one value.", Field: $"{path}.values"));
