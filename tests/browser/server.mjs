@@ -5,6 +5,9 @@ const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/n
 
 /** Starts the program and waits until it answers. kill() ends it as the power going would. */
 export async function startServer(args, port) {
+  // Whatever listens there would be taken for the server that is started.
+  const other = await fetch(`http://localhost:${port}/healthz`).then(() => true, () => false);
+  if (other) throw new Error(`Something listens at port ${port} already: end it first.`);
   const process_ = spawn('dotnet', [program, ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
   let complaint = '';
   process_.stderr.on('data', (d) => {
