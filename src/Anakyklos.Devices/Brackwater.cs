@@ -1,12 +1,13 @@
 using Anakyklos.Core.Laboratory;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Simulation;
 
 namespace Anakyklos.Devices;
 
 /// <summary>
 /// A stand-in for a laboratory: it answers a sample with what an oil would hold that ran so far on that vehicle. Each vehicle wears in its
-/// own way, the same every time; what was seen when the oil was let out is in it too.
+/// own way, the same every time; what was seen when the oil was let out is in it too, and what is wrong with the simulated vehicle.
 /// </summary>
 public static class Brackwater
 {
@@ -43,6 +44,17 @@ public static class Brackwater
         values[Analyte.Viscosity] = Math.Round(Fresh(sample.Grades) - values[Analyte.Fuel] * 0.4m + values[Analyte.Soot] * 0.3m, 1);
         return new(sample.Code, day, values, "Measured by the stand-in.");
     }
+
+    /// <summary>What is wrong with an oil of a simulated vehicle, whether anybody saw it or not.</summary>
+    /// <param name="vehicle">The vehicle.</param>
+    /// <param name="fluid">The oil.</param>
+    public static IEnumerable<Look> In(Vehicle vehicle, FluidId fluid) => vehicle.Faults.Select(fault => fault switch
+    {
+        Slivers s when vehicle.Sheet.Fasteners[s.What].Drains == fluid => new Look(LookSubject.Magnet, Appearance.Slivers),
+        Milky m when m.What == fluid => new Look(LookSubject.Fluid, Appearance.Milky),
+        Thinned t when t.What == fluid => new Look(LookSubject.Fluid, Appearance.Thin),
+        _ => (Look?)null,
+    }).OfType<Look>();
 
     private static decimal Fresh(IReadOnlyList<string> grades) => grades.Select(g => g.Split('W')[^1].Trim()).FirstOrDefault() switch
     {

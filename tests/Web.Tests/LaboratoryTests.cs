@@ -3,7 +3,9 @@ using System.Text.Json.Nodes;
 using Anakyklos.Core.Laboratory;
 using Anakyklos.Desk;
 using Anakyklos.Desk.Files;
+using Anakyklos.Simulation;
 using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Anakyklos.Web.Tests;
@@ -68,6 +70,22 @@ public sealed class LaboratoryTests : IAsyncLifetime
         Assert.Contains("These answers were in already", _iona.Text);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await BringIn(Result(code, """{"iron": 17, "water": 0.01}""")));
         Assert.Contains($"{code} was answered before, with other values.", _iona.Text);
+    }
+
+    // HD-08's magnet showed grey paste, and the card says so; but there is water in its oil.
+    [Fact]
+    public async Task The_stand_in_measures_what_is_in_the_simulated_vehicle_though_nobody_saw_it()
+    {
+        var code = await Sampled();
+        var vehicles = _host.Services.GetRequiredService<DemoVehicles>();
+        vehicles.Begin();
+        vehicles.At(vehicles.All.First(c => c.Number == 1007), b => b.Do(new Milky("engine-oil"), _host.Clock.GetUtcNow()));
+        await _iona.Get("/laboratory");
+        await _iona.Submit("form[action='?handler=Sent'] button");
+        await _iona.Get("/stand-ins/laboratory");
+        await _iona.Submit("form[action='?handler=Answer'] button");
+        Assert.Contains("Water 0.9 %, too much", _iona.Heading);
+        Assert.Equal(0.9m, Samples.Find(code)!.Result!.Values[Analyte.Water]);
     }
 
     [Fact]

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Readings;
 using Anakyklos.Desk;
 using Anakyklos.Devices;
+using Anakyklos.Simulation;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Hosting;
@@ -37,6 +38,14 @@ public sealed class DemoVehicles(CardStore cards)
             behind.Follow(card.Card);
             return behind;
         }
+    }
+
+    /// <summary>The vehicle behind a card as it stood last, also once that is signed; null where nobody looked at it.</summary>
+    /// <param name="card">The card's number.</param>
+    public Vehicle? Last(CardNumber card)
+    {
+        lock (_lock)
+            return _behind.GetValueOrDefault(card)?.Vehicle;
     }
 
     /// <summary>Does something at the vehicle behind a card.</summary>

@@ -10,7 +10,8 @@ namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of a laboratory: the samples that reached it, and its answers, which go the way of any laboratory's
 /// file.</summary>
-public sealed class BrackwaterModel(LabDesk desk, CardStore cards, Options options, WorkshopClock clock) : PageModel
+public sealed class BrackwaterModel(LabDesk desk, CardStore cards, DemoVehicles vehicles, Options options,
+    WorkshopClock clock) : PageModel
 {
     public IReadOnlyList<SampleEntry> Here { get; private set; } = [];
 
@@ -42,5 +43,7 @@ public sealed class BrackwaterModel(LabDesk desk, CardStore cards, Options optio
 
     private string Answer(SampleEntry entry) => LabFiles.Write([Devices.Brackwater.Answer(entry.Sample, Seen(entry), clock.Today)]);
 
-    private IReadOnlyCollection<Look> Seen(SampleEntry entry) => [.. cards.Find(entry.Sample.Card)!.SeenOf(entry.Sample.Fluid)];
+    // What the card was told, and what is so.
+    private IReadOnlyCollection<Look> Seen(SampleEntry entry) => [.. cards.Find(entry.Sample.Card)!.SeenOf(entry.Sample.Fluid),
+        .. vehicles.Last(entry.Sample.Card) is { } vehicle ? Devices.Brackwater.In(vehicle, entry.Sample.Fluid) : []];
 }
