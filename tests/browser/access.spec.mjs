@@ -24,6 +24,8 @@ const PAGES = [
   '/vehicle/HD-11',
   '/kit/1007',
   '/kit/1008',
+  '/laboratory',
+  '/sample/1006-1X',
   '/stores',
   '/stores?q=tc0621f',
   '/library',
