@@ -2,8 +2,11 @@ using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Readings;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
@@ -13,7 +16,9 @@ namespace Anakyklos.Desk;
 /// <summary>A step that could take a reading.</summary>
 /// <param name="Card">The card.</param>
 /// <param name="Step">The step.</param>
-public sealed record PlaceForReading(CardInBay Card, SheetStep Step);
+/// <param name="Asks">What the card asks before it takes it; empty when it takes it at once.</param>
+/// <param name="Refuses">Why it does not take it now, and what to do first; null when it does.</param>
+public sealed record PlaceForReading(CardInBay Card, SheetStep Step, string Asks = "", Refusal? Refuses = null);
 
 /// <summary>A reading that waits, with the steps that could take it.</summary>
 /// <param name="Kept">The reading.</param>
@@ -30,7 +35,7 @@ public sealed record BayView(string Bay, IReadOnlyList<CardInBay> Cards, IReadOn
     IReadOnlyList<WaitingReading> Waiting, IReadOnlyList<KeptReading> Settled);
 
 /// <summary>Devices and their readings: who may send, where a reading goes, and what a person does with one that waits.</summary>
-public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStore settings, WorkshopClock clock)
+public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStore settings, ShelfStore stores, WorkshopClock clock)
 {
     /// <summary>A device that was not heard for longer than this may be off or out of reach.</summary>
     public static readonly TimeSpan Lost = TimeSpan.FromSeconds(30);
@@ -38,18 +43,25 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     private const int LatelyShown = 8;
     private const int LongestWords = 200;
 
-    /// <summary>Takes a torque wrench of the crib in as a device that sends its readings.</summary>
-    /// <param name="id">What is painted on it; the crib must know it.</param>
+    /// <summary>The names of all that can be taken in as a device: the wrenches of the crib, and the dispensers.</summary>
+    public IReadOnlyList<string> CanSend => [.. settings.Read().Wrenches.Select(w => w.Name),
+        .. (settings.Read().Dispensers ?? []).Select(d => d.Name)];
+
+    /// <summary>Takes a torque wrench or a dispenser of the workshop in as a device that sends its readings.</summary>
+    /// <param name="id">What is painted on it; the workshop must know it.</param>
     /// <param name="bay">Where it is.</param>
     /// <returns>Its key, which is shown once and not kept; or what is wrong.</returns>
     public async Task<(string? Key, Refusal? Wrong)> Pair(DeviceId id, string bay)
     {
-        if (settings.Read().Wrenches.All(w => w.Name != id.Text))
-            return (null, new($"The tool crib has no wrench {id}.", "Add it there with its range and calibration first."));
+        var set = settings.Read();
+        DeviceKind? kind = set.Wrenches.Any(w => w.Name == id.Text) ? DeviceKind.TorqueWrench
+            : set.Dispenser(id.Text) is not null ? DeviceKind.Dispenser : null;
+        if (kind is null)
+            return (null, new($"The workshop has no wrench and no dispenser {id}.", "Add it with its calibration first."));
         if (!Bays.All.Contains(bay))
             return (null, new($"There is no {bay}.", "Choose a bay."));
         var key = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(32));
-        await devices.Pair(id, DeviceKind.TorqueWrench, bay, HashOf(key));
+        await devices.Pair(id, kind.Value, bay, HashOf(key));
         return (key, null);
     }
 
@@ -88,13 +100,36 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
 
     /// <summary>A bay as it stands.</summary>
     /// <param name="bay">Its name.</param>
-    public BayView Look(string bay)
+    /// <param name="by">Who looks, and would say where a reading belongs.</param>
+    public BayView Look(string bay, Person by)
     {
         var here = InBay(bay);
         return new(bay, here, [.. devices.All().Where(d => d.Bay == bay)],
-            [.. devices.Waiting(bay).Select(r => new WaitingReading(r, [.. here.SelectMany(c => PlacesFor(r, c).Select(p => p.Place))]))],
+            [.. devices.Waiting(bay).Select(r => new WaitingReading(r,
+                [.. here.SelectMany(c => PlacesFor(r, c).Select(p => Answered(p, by)))]))],
             devices.Settled(bay, LatelyShown));
     }
+
+    private PlaceForReading Answered((PlaceForReading Place, CardCommand Command) at, Person by) =>
+        cards.WouldAnswer(at.Place.Card.Number, at.Place.Card.Card, at.Command, by, clock.Now) switch
+        {
+            Asked asked => at.Place with { Asks = asked.Question.Text },
+            Refused { Reasons: [var first, ..] } => at.Place with { Refuses = first },
+            _ => at.Place,
+        };
+
+    /// <summary>The containers in which a dispenser can hang: those with something left, by number.</summary>
+    public IReadOnlyList<OilContainer> Containers =>
+        [.. stores.Read().Containers.Where(c => c.Left > Quantity<Volume>.Zero).OrderBy(c => c.Id)];
+
+    /// <summary>Somebody hung a dispenser into a container.</summary>
+    /// <param name="device">The dispenser.</param>
+    /// <param name="container">The number on the container.</param>
+    /// <returns>Why it could not be noted; null when it was.</returns>
+    public async Task<Refusal?> Hang(DeviceId device, int container) =>
+        Containers.All(c => c.Id != container) ? new($"There is no container {container} with anything left in the stores.",
+            "Choose one that is shown, or book it in first.")
+        : await devices.Hang(device, container) == 1 ? null : new("There is no such dispenser.", "Load the page again.");
 
     /// <summary>The readings that wait in a bay, oldest first.</summary>
     public IReadOnlyList<KeptReading> WaitingIn(string bay) => devices.Waiting(bay);
@@ -102,10 +137,21 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     /// <summary>A wrench in a bay that was heard lately, is in calibration and can be set for a torque; null when there is none.</summary>
     /// <param name="bay">The bay.</param>
     /// <param name="spec">The torque wanted.</param>
-    public DeviceId? WrenchFor(string bay, ToTorque spec) => devices.All()
-        .Where(d => d.Bay == bay && d.SaidBay == bay && d.SeenAt is { } seen && clock.Now - seen <= Lost * clock.Speed)
-        .Where(d => Known(d).Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec))
+    public DeviceId? WrenchFor(string bay, ToTorque spec) => InReach(bay)
+        .Where(d => d.Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec))
         .Select(d => (DeviceId?)d.Id).FirstOrDefault();
+
+    /// <summary>A dispenser in a bay that was heard lately, is in calibration and hangs in one of the products that may go in; null when
+    /// there is none.</summary>
+    /// <param name="bay">The bay.</param>
+    /// <param name="products">The products that were laid out.</param>
+    public DeviceId? DispenserFor(string bay, IReadOnlyCollection<string> products) => InReach(bay)
+        .Where(d => d.Meter?.IsCalibrated(clock.Today) == true && d.DrawsFrom is { } from
+            && stores.Read().Pourable(clock.Today).Any(c => c.Id == from && products.Any(p => PartNumber.Same(p, c.Product))))
+        .Select(d => (DeviceId?)d.Id).FirstOrDefault();
+
+    private IEnumerable<Device> InReach(string bay) => devices.All()
+        .Where(d => d.Bay == bay && d.SaidBay == bay && d.SeenAt is { } seen && clock.Now - seen <= Lost * clock.Speed).Select(Known);
 
     /// <summary>Somebody says where a reading belongs; it is noted in that person's name.</summary>
     /// <param name="device">Its device.</param>
@@ -113,8 +159,9 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     /// <param name="card">The card.</param>
     /// <param name="step">The step.</param>
     /// <param name="by">Who.</param>
+    /// <param name="meant">The card asked about it, and that is how it was.</param>
     /// <returns>Why it could not be placed; null when it was.</returns>
-    public async Task<Refusal?> Place(DeviceId device, Guid id, CardNumber card, StepId step, Person by)
+    public async Task<Refusal?> Place(DeviceId device, Guid id, CardNumber card, StepId step, Person by, bool meant = false)
     {
         if (devices.Find(device, id) is not { State: ReadingState.Waiting } kept)
             return Settled();
@@ -125,7 +172,8 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
             .FirstOrDefault(p => p.Place.Step.Id == step);
         if (found.Command is null)
             return new("That step does not take this reading now.", "Choose another, or discard the reading.");
-        var answer = await devices.Place(kept, new(card, step, found.Command, by), clock.Now);
+        var command = meant && found.Command is Pour pour ? pour with { WarningSeen = true } : found.Command;
+        var answer = await devices.Place(kept, new(card, step, command, by), clock.Now);
         return answer is null ? Settled() : answer.Decision is Accepted ? null : WhyNot(answer);
     }
 
@@ -161,8 +209,12 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
         : cards.Find(card) is { LiftUp: true } ? new("The vehicle is up on the lift.", "Lower it first.")
         : await cards.MoveTo(card, bay) == 1 ? null : new("There is no such open card.", "Load the page again.");
 
-    private Device Known(DeviceEntry device) => new(device.Id, device.Kind, device.Bay,
-        settings.Read().Wrenches.FirstOrDefault(w => w.Name == device.Id.Text)?.InCrib);
+    private Device Known(DeviceEntry device)
+    {
+        var set = settings.Read();
+        return new(device.Id, device.Kind, device.Bay, set.Wrenches.FirstOrDefault(w => w.Name == device.Id.Text)?.InCrib,
+            set.Dispenser(device.Id.Text), device.DrawsFrom);
+    }
 
     private List<CardInBay> InBay(string bay) =>
         [.. cards.Unsigned().Where(c => c.Bay == bay).Select(c => new CardInBay(c.Id, cards.Find(c.Id)!))];
@@ -178,7 +230,7 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     private static Refusal WhyNot(CardAnswer? answer) => answer?.Decision switch
     {
         Refused { Reasons: [var first, ..] } => first with { Field = null },
-        Asked { Question.Text: var asks } => new(asks, "Answer it at the lift."),
+        Asked { Question.Text: var asks } => new(asks),
         _ => new("The card did not take it.", "Look at the card, then say where it belongs."),
     };
 

@@ -81,7 +81,14 @@ public sealed class DeviceProtocol(DeviceDesk desk, CardStore cards)
             return Refuse(own, "The reading has no value that is a number.");
         if (Text(line, "unit") is not { } unit)
             return Refuse(own, "The reading has no unit.");
-        if (MeasuredValue.Read(number, unit, out var problem) is not { } measured)
+        int? from = null;
+        if (line.TryGetProperty("from", out var container))
+        {
+            if (container.ValueKind != JsonValueKind.Number || !container.TryGetInt32(out var can) || can < 1)
+                return Refuse(own, "“from” is the number on the container that it came out of.");
+            from = can;
+        }
+        if (MeasuredValue.Read(number, unit, from, out var problem) is not { } measured)
             return Refuse(own, problem);
         var (kept, again) = await desk.Take(device, new(id, device.Id, bay, measured, at - off));
         return Became(own, kept, again);

@@ -27,6 +27,7 @@ public sealed record TypedWrench(string Name, string Low, string High, string St
 public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, SheetStore sheets, WorkshopClock clock)
 {
     private const decimal UsualAccuracy = 4;
+    private const decimal UsualMeter = 0.5m;
     private const int FarthestCelsius = 70;
 
     /// <summary>Sets how high the workshop fills, and how much on one reading; a word that is no school leaves the height to each sheet
@@ -101,28 +102,55 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     public async Task<IReadOnlyList<Refusal>> AddWrench(TypedWrench typed)
     {
         var (now, wrong) = (settings.Read(), new List<Refusal>());
-        if (typed.Name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == typed.Name))
-            wrong.Add(new("Give it a name that no other wrench has.", Field: "name"));
+        Named(typed.Name, now, wrong);
         var low = ReadSetting(typed.Low, "low", wrong);
         var high = ReadSetting(typed.High, "high", wrong);
         var step = ReadSetting(typed.Step, "step", wrong);
         if (low is { } l && high is { } h && step is { } s && (l.Value >= h.Value || s.Value > h.Value - l.Value))
             wrong.Add(new("The highest must lie above the lowest by at least one graduation.", Field: "high"));
-        var accuracy = UsualAccuracy;
-        if (typed.Accuracy.Length > 0 && (!decimal.TryParse(typed.Accuracy.TrimEnd(' ', '%'), NumberStyles.AllowDecimalPoint,
-            CultureInfo.InvariantCulture, out accuracy) || accuracy is <= 0 or > 20))
-            wrong.Add(new("Type it in percent of the reading, such as 4.", Field: "accuracy"));
-        var (due, problem) = StockFiles.Day(typed.Calibrated, clock.Today);
-        if (due is null)
-            wrong.Add(typed.Calibrated.Length > 0 ? new(problem, Field: "calibrated")
-                : new("The last day of its calibration is missing.", "A wrench that is not calibrated is taken for nothing.",
-                    Field: "calibrated"));
+        var (accuracy, due) = ReadCalibration(typed.Accuracy, UsualAccuracy, typed.Calibrated, wrong);
         if (wrong.Count == 0)
             await settings.Write(now with
             {
                 Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due)],
             });
         return wrong;
+    }
+
+    /// <summary>Adds an oil dispenser.</summary>
+    /// <param name="name">What is painted on it.</param>
+    /// <param name="accuracy">Of its meter, in percent either way; empty for the usual half.</param>
+    /// <param name="calibrated">The last day of its calibration.</param>
+    /// <returns>What is wrong, by the names name, accuracy and calibrated.</returns>
+    public async Task<IReadOnlyList<Refusal>> AddDispenser(string name, string accuracy, string calibrated)
+    {
+        var (now, wrong) = (settings.Read(), new List<Refusal>());
+        Named(name, now, wrong);
+        var (within, due) = ReadCalibration(accuracy, UsualMeter, calibrated, wrong);
+        if (wrong.Count == 0)
+            await settings.Write(now with { Dispensers = [.. now.Dispensers ?? [], new(name, within, due)] });
+        return wrong;
+    }
+
+    // A reading is known by what is painted on its device: no two have the same.
+    private static void Named(string name, WorkshopSettings now, List<Refusal> wrong)
+    {
+        if (name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == name) || now.Dispenser(name) is not null)
+            wrong.Add(new("Give it a name that no other wrench or dispenser has.", Field: "name"));
+    }
+
+    private (decimal Accuracy, DateOnly? Due) ReadCalibration(string typedAccuracy, decimal usual, string calibrated, List<Refusal> wrong)
+    {
+        var accuracy = usual;
+        if (typedAccuracy.Length > 0 && (!decimal.TryParse(typedAccuracy.TrimEnd(' ', '%'), NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture, out accuracy) || accuracy is <= 0 or > 20))
+            wrong.Add(new("Type it in percent of the reading, such as 4.", Field: "accuracy"));
+        var (due, problem) = StockFiles.Day(calibrated, clock.Today);
+        if (due is null)
+            wrong.Add(calibrated.Length > 0 ? new(problem, Field: "calibrated")
+                : new("The last day of its calibration is missing.", "What is not calibrated is taken for nothing.",
+                    Field: "calibrated"));
+        return (accuracy, due);
     }
 
     /// <summary>Takes in vehicles and their odometer history from a file: all of it or nothing.</summary>

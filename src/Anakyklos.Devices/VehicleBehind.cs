@@ -1,4 +1,7 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Simulation;
 
 namespace Anakyklos.Devices;
@@ -9,9 +12,13 @@ namespace Anakyklos.Devices;
 /// </summary>
 public sealed class VehicleBehind
 {
-    private readonly List<(int After, DateTimeOffset At, Happening What)> _own = [];
+    private readonly List<Own> _own = [];
+    private readonly List<(FluidId What, Quantity<Volume> Shown)> _dispensed = [];
     private readonly List<(DateTimeOffset At, Harm Harm)> _harms = [];
     private JobCard _card;
+
+    // What a device did, after which event of the card, and what the meter of a dispenser showed.
+    private sealed record Own(int After, DateTimeOffset At, Happening What, Quantity<Volume>? Shown);
 
     /// <summary>The vehicle of a card, as the card tells it.</summary>
     /// <param name="card">The card as it stands.</param>
@@ -39,8 +46,9 @@ public sealed class VehicleBehind
         {
             (_card, Vehicle) = (Begun(card), Come(card));
             _harms.Clear();
+            _dispensed.Clear();
             foreach (var own in _own.Where(o => o.After <= 1))
-                Happens(own.What, own.At);
+                Happens(own);
             fresh = [.. card.History.Skip(1)];
         }
         var never = card.History.Select(h => h.Event).OfType<TakenBack>()
@@ -48,13 +56,13 @@ public sealed class VehicleBehind
         var again = fresh.Count > 0 && _card.History.Count == 1;
         foreach (var said in fresh)
         {
-            if (!never.Contains(said.Seq))
+            if (!never.Contains(said.Seq) && !HasRunAlready(said.Event))
                 foreach (var what in HandsOf.Event(_card, said, Vehicle))
                     Happens(what, said.At);
             _card = _card.With([said]);
             if (again)
                 foreach (var own in _own.Where(o => o.After == said.Seq))
-                    Happens(own.What, own.At);
+                    Happens(own);
         }
     }
 
@@ -62,11 +70,32 @@ public sealed class VehicleBehind
     /// <param name="what">What.</param>
     /// <param name="at">When.</param>
     /// <returns>How it stands, and what harm came of it.</returns>
-    public Answer Do(Happening what, DateTimeOffset at)
+    public Answer Do(Happening what, DateTimeOffset at) => Happens(Kept(new(_card.History.Count, at, what, null)));
+
+    /// <summary>A dispenser runs into it; what its meter showed comes to the card later, and then it has happened already.</summary>
+    /// <param name="what">What ran in.</param>
+    /// <param name="shown">What the meter showed.</param>
+    /// <param name="at">When.</param>
+    /// <returns>How it stands, and what harm came of it.</returns>
+    public Answer Dispense(Dispenses what, Quantity<Volume> shown, DateTimeOffset at) =>
+        Happens(Kept(new(_card.History.Count, at, what, shown)));
+
+    private Own Kept(Own own)
     {
-        _own.Add((_card.History.Count, at, what));
-        return Happens(what, at);
+        _own.Add(own);
+        return own;
     }
+
+    private Answer Happens(Own own)
+    {
+        if (own is { What: Dispenses ran, Shown: { } shown })
+            _dispensed.Add((ran.What, shown));
+        return Happens(own.What, own.At);
+    }
+
+    // What a dispenser sent that ran into this vehicle since the program began is in it.
+    private bool HasRunAlready(CardEvent e) => e is Poured { Device: not null } p && _card.Step(p.Step) is { } step
+        && _dispensed.Remove((step.What, p.Amount.Value));
 
     private Answer Happens(Happening what, DateTimeOffset at)
     {

@@ -1,15 +1,8 @@
-using System.Text.Json.Nodes;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Simulation;
 
 namespace Anakyklos.Devices;
-
-/// <summary>A reading that lies in the memory of the wrench until the workshop has answered it.</summary>
-/// <param name="Id">Its id.</param>
-/// <param name="At">When it clicked, by the clock of the wrench.</param>
-/// <param name="Read">What it read.</param>
-public sealed record UnsentReading(Guid Id, DateTimeOffset At, Typed<Torque> Read);
 
 /// <summary>A pull at the wrench.</summary>
 /// <param name="Read">The highest torque that the wrench read.</param>
@@ -18,11 +11,11 @@ public sealed record UnsentReading(Guid Id, DateTimeOffset At, Typed<Torque> Rea
 public sealed record Pull(Typed<Torque> Read, bool Clicked, IReadOnlyList<Harm> Harms);
 
 /// <summary>
-/// A stand-in for a torque wrench that clicks at its setting and sends the highest torque of each pull that clicked. It keeps what it could
-/// not send, and its clock, its calibration and its line can be spoilt.
+/// A stand-in for a torque wrench that clicks at its setting and sends the highest torque of each pull that clicked. Its calibration can be
+/// spoilt.
 /// </summary>
 /// <param name="wrench">What it is: name, range, scale.</param>
-public sealed class WrenchStandIn(TorqueWrench wrench)
+public sealed class WrenchStandIn(TorqueWrench wrench) : SendingStandIn(wrench.Name)
 {
     // How finely a pull is followed, in degrees.
     private const decimal Fine = 0.25m;
@@ -30,36 +23,14 @@ public sealed class WrenchStandIn(TorqueWrench wrench)
     // A hand needs a moment to stop: so many degrees the head of a clicking wrench swings free.
     private const decimal GivesWay = 12;
 
-    private readonly List<UnsentReading> _unsent = [];
-    private readonly Lock _lock = new();
-
     /// <summary>What it is.</summary>
     public TorqueWrench Wrench => wrench;
-
-    /// <summary>Where it was told that it is.</summary>
-    public string Bay { get; set; } = "";
 
     /// <summary>What it clicks at, on a mark of its scale and inside its range.</summary>
     public Quantity<Torque> Setting { get; private set; } = wrench.Low;
 
     /// <summary>What it reads of each newton metre; 1 when it is in calibration.</summary>
     public decimal Shows { get; set; } = 1;
-
-    /// <summary>How far its clock goes before the workshop's.</summary>
-    public TimeSpan ClockOff { get; set; }
-
-    /// <summary>Whether its line is cut.</summary>
-    public bool IsCut { get; set; }
-
-    /// <summary>What it has not been answered yet, oldest first.</summary>
-    public IReadOnlyList<UnsentReading> Unsent
-    {
-        get
-        {
-            lock (_lock)
-                return [.. _unsent];
-        }
-    }
 
     /// <summary>Turns its setting to the nearest mark inside its range.</summary>
     /// <param name="to">Where to.</param>
@@ -88,8 +59,7 @@ public sealed class WrenchStandIn(TorqueWrench wrench)
         var read = Shown(top);
         var clicked = read.Value >= Setting;
         if (clicked)
-            lock (_lock)
-                _unsent.Add(new(Guid.NewGuid(), now + ClockOff, read));
+            Keep(new MeasuredTorque(read), now);
         return new(read, clicked, answer.Harms);
     }
 
@@ -113,30 +83,4 @@ public sealed class WrenchStandIn(TorqueWrench wrench)
 
     private Typed<Torque> Shown(Quantity<Torque> torque) =>
         new(Quantity<Torque>.Of(Math.Round((torque * Shows).In(wrench.Scale), 1), wrench.Scale), wrench.Scale);
-
-    /// <summary>What it would send now: a hello and all that is in its memory.</summary>
-    /// <param name="now">By the workshop's clock.</param>
-    public string Message(DateTimeOffset now)
-    {
-        IEnumerable<JsonObject> lines =
-        [
-            new() { ["hello"] = wrench.Name, ["bay"] = Bay, ["now"] = (now + ClockOff).ToString("O") },
-            .. Unsent.Select(r => new JsonObject
-            {
-                ["reading"] = r.Id.ToString(), ["at"] = r.At.ToString("O"), ["value"] = r.Read.Value.In(r.Read.Unit),
-                ["unit"] = r.Read.Unit.Symbol,
-            }),
-        ];
-        return string.Concat(lines.Select(l => l.ToJsonString() + "\n"));
-    }
-
-    /// <summary>Hears the answer: what the workshop has is forgotten, whatever became of it; the rest is sent again.</summary>
-    /// <param name="lines">The answer, a line of JSON each.</param>
-    public void Hear(string lines)
-    {
-        var had = lines.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l))
-            .Select(a => (string?)a?["reading"]).OfType<string>().Select(Guid.Parse).ToHashSet();
-        lock (_lock)
-            _unsent.RemoveAll(r => had.Contains(r.Id));
-    }
 }

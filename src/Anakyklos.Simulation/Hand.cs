@@ -79,6 +79,13 @@ public sealed record Brings(string Can, FluidId Of, Quantity<Volume> Holds, Plac
 /// <param name="Can">The can that it is poured from; empty where nobody asks.</param>
 public sealed record Pours(FluidId What, Quantity<Volume> Amount, string Can = "") : Hand;
 
+/// <summary>Lets a dispenser run into a fluid's filler.</summary>
+/// <param name="What">The fluid that it goes in with.</param>
+/// <param name="Amount">How much really ran.</param>
+/// <param name="Product">What the container holds in which it hangs.</param>
+/// <param name="Suits">Whether that may go in there.</param>
+public sealed record Dispenses(FluidId What, Quantity<Volume> Amount, string Product, bool Suits) : Hand;
+
 /// <summary>Sucks a brake reservoir empty.</summary>
 /// <param name="What">Its fluid.</param>
 public sealed record SucksOut(FluidId What) : Hand;

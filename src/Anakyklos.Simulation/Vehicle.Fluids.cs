@@ -48,6 +48,13 @@ public sealed partial record Vehicle
             : [.. poured.Harms, new(HarmKind.WrongOil, system.Name, $"it came from the can of {Sheet.Fluids[can.Of].Name}")]);
     }
 
+    private Answer Dispense(FluidSystem system, Dispenses hand)
+    {
+        var poured = Pour(system, hand.Amount);
+        return hand.Suits || poured.Harms.Any(h => h.Kind == HarmKind.OutOfReach) ? poured
+            : new(poured.Vehicle, [.. poured.Harms, new(HarmKind.WrongOil, system.Name, $"{hand.Product} went in")]);
+    }
+
     private Answer Pour(FluidSystem system, Quantity<Volume> amount)
     {
         // It goes in through any way of its own that is open: a cap, a tube, a plug.

@@ -125,6 +125,18 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return answer;
     });
 
+    /// <summary>What a card would answer to a command, with what the workshop knows now. Nothing is written.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="card">The card as it stands.</param>
+    /// <param name="wanted">The command.</param>
+    /// <param name="by">Who would give it.</param>
+    /// <param name="at">When, in the workshop's time zone.</param>
+    public Decision WouldAnswer(CardNumber id, JobCard card, CardCommand wanted, Person by, DateTimeOffset at)
+    {
+        using var connection = database.Connect();
+        return card.Decide(wanted, by, at, FactsOfCard.Read(connection, id, card, DateOnly.FromDateTime(at.DateTime)));
+    }
+
     /// <summary>Notes that the vehicle of an open card stands in another bay now.</summary>
     /// <param name="id">Card number.</param>
     /// <param name="bay">Where it stands.</param>

@@ -15,7 +15,9 @@ namespace Anakyklos.Storage;
 /// <param name="SaidBay">Where it last said it is; empty before it said anything.</param>
 /// <param name="ClockOff">How far its clock goes before ours; negative when it is slow.</param>
 /// <param name="SeenAt">When it was last heard; null when never.</param>
-public sealed record DeviceEntry(DeviceId Id, DeviceKind Kind, string Bay, string SaidBay, TimeSpan ClockOff, DateTimeOffset? SeenAt);
+/// <param name="DrawsFrom">The container of the stores in which a dispenser hangs; null for none.</param>
+public sealed record DeviceEntry(DeviceId Id, DeviceKind Kind, string Bay, string SaidBay, TimeSpan ClockOff, DateTimeOffset? SeenAt,
+    int? DrawsFrom = null);
 
 /// <summary>What became of a reading.</summary>
 public enum ReadingState
@@ -72,6 +74,18 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
         Tell(scope, before);
         Tell(scope, bay);
         return scope.Connection.Execute("update device set bay = @bay where id = @id", new { id, bay });
+    });
+
+    /// <summary>Notes in which container a dispenser hangs.</summary>
+    /// <param name="id">The dispenser.</param>
+    /// <param name="container">Number of the container; null for none.</param>
+    /// <returns>1, or 0 when there is no such dispenser.</returns>
+    public Task<int> Hang(DeviceId id, int? container) => database.Writes.Run(scope =>
+    {
+        if (scope.Connection.QuerySingleOrDefault<string>("select bay from device where id = @id", new { id }) is { } bay)
+            Tell(scope, bay);
+        return scope.Connection.Execute("update device set draws_from = @container where id = @id and kind = @kind",
+            new { id, container, kind = Word(DeviceKind.Dispenser) });
     });
 
     /// <summary>Notes that a device was heard.</summary>
@@ -194,13 +208,16 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     private static int Insert(WriteScope scope, DeviceReading reading, string bay, DateTimeOffset at, string state, Refusal? why,
         (LandsAt At, int Seq)? placed) => scope.Connection.Execute("""
         insert or ignore into device_reading
-            (device_id, id, bay, said_bay, number, unit, at, received_at, state, why, then_do, card_id, seq, step, person_id, settled_at)
-        values (@device, @id, @bay, @said, @number, @unit, @at, @received, @state, @why, @then, @card, @seq, @step, @by, @settled)
+            (device_id, id, bay, said_bay, number, unit, container, at, received_at, state, why, then_do, card_id, seq, step, person_id,
+            settled_at)
+        values (@device, @id, @bay, @said, @number, @unit, @container, @at, @received, @state, @why, @then, @card, @seq, @step, @by,
+            @settled)
         """, new
     {
         device = reading.Device, id = reading.Id.ToString(), bay, said = reading.Bay,
-        number = reading.Read.Number.ToString(CultureInfo.InvariantCulture), unit = reading.Read.Unit, at = CardStore.Iso(reading.At),
-        received = CardStore.Iso(at), state, why = why?.What ?? "", then = why?.Do ?? "", card = placed?.At.Card, seq = placed?.Seq,
+        number = reading.Read.Number.ToString(CultureInfo.InvariantCulture), unit = reading.Read.Unit,
+        container = (reading.Read as MeasuredVolume)?.From, at = CardStore.Iso(reading.At), received = CardStore.Iso(at), state,
+        why = why?.What ?? "", then = why?.Do ?? "", card = placed?.At.Card, seq = placed?.Seq,
         step = placed?.At.Step.Text ?? "", by = placed?.At.By.Id, settled = placed is null ? null : CardStore.Iso(at),
     });
 
@@ -219,10 +236,11 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     private List<DeviceEntry> Devices(string where, object values)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Id, string Kind, string Bay, string Said, string Off, string? Seen)>(
-            $"select id, kind, bay, said_bay, clock_off_s, seen_at from device {where}", values)
+        return [.. connection.Query<(string Id, string Kind, string Bay, string Said, string Off, string? Seen, long? From)>(
+            $"select id, kind, bay, said_bay, clock_off_s, seen_at, draws_from from device {where}", values)
             .Select(r => new DeviceEntry(r.Id, KindOf(r.Kind), r.Bay, r.Said,
-                TimeSpan.FromSeconds(double.Parse(r.Off, CultureInfo.InvariantCulture)), r.Seen is null ? null : CardStore.Time(r.Seen)))];
+                TimeSpan.FromSeconds(double.Parse(r.Off, CultureInfo.InvariantCulture)), r.Seen is null ? null : CardStore.Time(r.Seen),
+                (int?)r.From))];
     }
 
     private List<KeptReading> Readings(string where, object values)
@@ -234,11 +252,16 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     private static string Word(DeviceKind kind) => kind switch
     {
         DeviceKind.TorqueWrench => "torque-wrench",
+        DeviceKind.Dispenser => "dispenser",
         _ => throw new InvalidOperationException($"Nobody has said how a {kind} is stored."),
     };
 
-    private static DeviceKind KindOf(string word) => word == "torque-wrench" ? DeviceKind.TorqueWrench
-        : throw new WorkshopFileException($"The workshop file has a device of the kind “{word}”, which this program does not know.");
+    private static DeviceKind KindOf(string word) => word switch
+    {
+        "torque-wrench" => DeviceKind.TorqueWrench,
+        "dispenser" => DeviceKind.Dispenser,
+        _ => throw new WorkshopFileException($"The workshop file has a device of the kind “{word}”, which this program does not know."),
+    };
 
     private sealed class ReadingRow
     {
@@ -247,6 +270,7 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
         public string said_bay { get; set; } = "";
         public string number { get; set; } = "";
         public string unit { get; set; } = "";
+        public long? container { get; set; }
         public string at { get; set; } = "";
         public string received_at { get; set; } = "";
         public string state { get; set; } = "";
@@ -259,9 +283,10 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
         public string words { get; set; } = "";
 
         public KeptReading ToReading() => new(new(Guid.Parse(id), device_id, said_bay,
-            MeasuredValue.Read(decimal.Parse(number, CultureInfo.InvariantCulture), unit, out var problem)
-                ?? throw new WorkshopFileException($"The reading {id} of {device_id} cannot be read: {problem}"), CardStore.Time(at)),
-            CardStore.Time(received_at), Enum.Parse<ReadingState>(state, true), why.Length > 0 ? new Refusal(why, then_do) : null,
+            MeasuredValue.Read(decimal.Parse(number, CultureInfo.InvariantCulture), unit, (int?)container,
+                out var problem) ?? throw new WorkshopFileException($"The reading {id} of {device_id} cannot be read: {problem}"),
+                CardStore.Time(at)), CardStore.Time(received_at), Enum.Parse<ReadingState>(state, true),
+            why.Length > 0 ? new Refusal(why, then_do) : null,
             card_id is { } card ? new CardNumber(card) : null, seq, step, person_id is { } by ? new PersonId(by) : null, words);
     }
 }

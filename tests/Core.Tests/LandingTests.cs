@@ -126,7 +126,8 @@ public sealed class LandingTests
     [InlineData("0", "mL", "0 mL")]
     public void A_value_is_read_with_its_unit(string number, string unit, string says)
     {
-        var read = MeasuredValue.Read(decimal.Parse(number, System.Globalization.CultureInfo.InvariantCulture), unit, out var problem);
+        var read = MeasuredValue.Read(decimal.Parse(number, System.Globalization.CultureInfo.InvariantCulture), unit, null,
+            out var problem);
         Assert.Equal((says, ""), ($"{read}", problem));
         Assert.Equal(says.EndsWith('L') ? "volume" : "torque", read!.Kind);
     }
@@ -140,7 +141,7 @@ public sealed class LandingTests
     [InlineData(5, "gal", "US gal")]
     public void A_value_that_means_nothing_is_refused_in_words(int number, string unit, string words)
     {
-        Assert.Null(MeasuredValue.Read(number, unit, out var problem));
+        Assert.Null(MeasuredValue.Read(number, unit, null, out var problem));
         Assert.Contains(words, problem);
     }
 }

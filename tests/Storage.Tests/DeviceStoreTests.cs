@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Readings;
+using DbUp;
 using static Anakyklos.Storage.Tests.TemporaryWorkshop;
 
 namespace Anakyklos.Storage.Tests;
@@ -128,5 +129,45 @@ public sealed class DeviceStoreTests : IDisposable
         Assert.Equal(1, await cards.MoveTo(card, "Bay 1"));
         Assert.Equal("Bay 1", cards.Entry(card)!.Bay);
         Assert.Equal(0, await cards.MoveTo(9999, "Bay 1"));
+    }
+
+    [Fact]
+    public async Task A_dispenser_hangs_in_a_container_and_its_readings_keep_out_of_which_they_came()
+    {
+        var (devices, _, _) = await Paired();
+        await devices.Pair("OD-1", DeviceKind.Dispenser, "Bay 2", "pump");
+        Assert.Equal(new("OD-1", DeviceKind.Dispenser, "Bay 2", "", TimeSpan.Zero, null), devices.WithKey("pump"));
+        Assert.Equal(1, await devices.Hang("OD-1", 8));
+        Assert.Equal(8, devices.WithKey("pump")!.DrawsFrom);
+        // A wrench hangs in nothing.
+        Assert.Equal((0, 0), (await devices.Hang("TW-2", 8), await devices.Hang("OD-9", 8)));
+        Assert.Null(devices.WithKey("hash")!.DrawsFrom);
+        var reading = new DeviceReading(Guid.NewGuid(), "OD-1", "Bay 2",
+            new MeasuredVolume(new(Quantity<Volume>.Of(4.02m, Volume.Litre), Volume.Litre), 8), Monday);
+        await devices.Wait(reading, "Bay 2", new("Why", "Then"), Monday);
+        Assert.Equal(reading, devices.Find("OD-1", reading.Id)!.Reading);
+        await devices.Hang("OD-1", null);
+        Assert.Null(devices.WithKey("pump")!.DrawsFrom);
+    }
+
+    [Fact]
+    public void A_file_from_before_there_were_dispensers_keeps_its_wrenches_and_all_they_sent()
+    {
+        var before = DeployChanges.To.SqliteDatabase($"Data Source={_workshop.File}")
+            .WithScriptsEmbeddedInAssembly(typeof(WorkshopDatabase).Assembly, s => !s.Contains("0008", StringComparison.Ordinal))
+            .WithTransaction().LogToNowhere().Build().PerformUpgrade();
+        Assert.True(before.Successful);
+        _workshop.Execute("""
+            insert into device (id, kind, bay, key_hash, said_bay, clock_off_s, seen_at)
+                values ('TW-2', 'torque-wrench', 'Bay 2', 'hash', 'Bay 1', '1.5', '2026-03-09T08:00:00.0000000+00:00');
+            insert into device_reading (device_id, id, bay, said_bay, number, unit, at, received_at, state, why)
+                values ('TW-2', '6f0c2f5e-3b0e-4c39-9d1c-0a4d7b1f6a01', 'Bay 2', 'Bay 1', '38.2', 'N·m',
+                    '2026-03-09T08:00:00.0000000+00:00', '2026-03-09T08:00:01.0000000+00:00', 'waiting', 'Why');
+            """);
+        var (database, cards) = _workshop.Open();
+        var devices = new DeviceStore(database, cards);
+        Assert.Equal(new("TW-2", DeviceKind.TorqueWrench, "Bay 2", "Bay 1", TimeSpan.FromSeconds(1.5), Monday), devices.WithKey("hash"));
+        var kept = Assert.Single(devices.Waiting("Bay 2"));
+        Assert.Equal(("38.2 N·m", "Why", Monday), ($"{kept.Reading.Read}", kept.Why!.What, kept.Reading.At));
     }
 }

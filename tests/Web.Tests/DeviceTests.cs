@@ -61,8 +61,8 @@ public sealed class DeviceTests : IAsyncLifetime
     {
         var blocks = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "devices.md")).Split("```")
             .Where(b => b.TrimStart().StartsWith("> ", StringComparison.Ordinal)).Select(b => b.Trim().Split('\n')).ToList();
-        Assert.Equal(6, blocks.Count);
-        foreach (var block in blocks)
+        Assert.Equal(8, blocks.Count);
+        foreach (var block in blocks.Where(b => !b[0].Contains("OD-1", StringComparison.Ordinal)))
         {
             var (_, lines) = await Send(string.Join('\n', block.Where(l => l.StartsWith('>')).Select(l => l[2..])));
             Assert.Equal(block.Where(l => l.StartsWith('<')).Select(l => l[2..]), lines);
@@ -194,7 +194,7 @@ public sealed class DeviceTests : IAsyncLifetime
     public async Task What_was_measured_before_a_card_was_opened_is_not_offered_for_it()
     {
         await Last(Hello("Bay 2"), Reads("24.8"), Reads("25", id: "6f0c2f5e-3b0e-4c39-9d1c-0a4d7b1f6a78", at: "2026-03-09T07:00:00Z"));
-        var waiting = _host.Services.GetRequiredService<DeviceDesk>().Look("Bay 1").Waiting;
+        var waiting = _host.Services.GetRequiredService<DeviceDesk>().Look("Bay 1", new("iona", "Iona R.", Role.Technician)).Waiting;
         Assert.Equal([1, 0], waiting.Select(w => w.Places.Count).OrderDescending());
     }
 

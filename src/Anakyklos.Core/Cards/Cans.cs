@@ -35,6 +35,11 @@ public sealed partial class JobCard
     public IReadOnlyList<PouredFrom> CansOf(FluidId fluid) => [.. Pours(fluid).SelectMany(p => p.From ?? [])
         .GroupBy(c => c.Can).Select(g => g.Aggregate((sum, c) => sum with { Takes = sum.Takes + c.Takes }))];
 
+    /// <summary>The dispenser that metered what was poured of a fluid, or some of it.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    /// <returns>Null where none did.</returns>
+    public DeviceId? MeteredBy(FluidId fluid) => Pours(fluid).Select(p => p.Device).LastOrDefault(d => d is not null);
+
     private int? LastCanOf(FluidId fluid) => Pours(fluid).LastOrDefault()?.From?[^1].Can;
 
     // Also of a step that went with its job: what was poured there stays poured.

@@ -36,6 +36,9 @@ public interface IPourEvent : IStepEvent
 {
     /// <summary>Out of which containers of the stores, in the order in which they were taken; null where they had none of it.</summary>
     IReadOnlyList<PouredFrom>? From { get; }
+
+    /// <summary>The dispenser that metered it; null when a person measured it.</summary>
+    DeviceId? Device { get; }
 }
 
 /// <summary>An event in its place: when, by whom, through which command.</summary>

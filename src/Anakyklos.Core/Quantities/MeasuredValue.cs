@@ -18,9 +18,10 @@ public abstract record MeasuredValue
     /// <summary>Reads a number and the spelling of a unit.</summary>
     /// <param name="number">From 0, at most a million.</param>
     /// <param name="unit">Any spelling of one unit, such as "N·m" or "Nm".</param>
+    /// <param name="from">The number of the container that a volume came out of; null where none is said.</param>
     /// <param name="problem">What is wrong and what to send instead; empty when it was read.</param>
     /// <returns>What was measured, or null.</returns>
-    public static MeasuredValue? Read(decimal number, string unit, out string problem)
+    public static MeasuredValue? Read(decimal number, string unit, int? from, out string problem)
     {
         problem = number is < 0 or > Most ? "A measured value is from 0 to 1,000,000." : "";
         if (problem.Length > 0)
@@ -28,7 +29,7 @@ public abstract record MeasuredValue
         if (Find<Torque>(unit, ref problem) is { } torque)
             return new MeasuredTorque(new(Quantity<Torque>.Of(number, torque), torque));
         if (Find<Volume>(unit, ref problem) is { } volume)
-            return new MeasuredVolume(new(Quantity<Volume>.Of(number, volume), volume));
+            return new MeasuredVolume(new(Quantity<Volume>.Of(number, volume), volume), from);
         problem = problem.Length > 0 ? problem : $"“{unit}” is no unit of a torque or a volume.";
         return null;
     }
@@ -60,7 +61,8 @@ public sealed record MeasuredTorque(Typed<Torque> Torque) : MeasuredValue
 
 /// <summary>A volume was measured.</summary>
 /// <param name="Volume">In the unit of the device.</param>
-public sealed record MeasuredVolume(Typed<Volume> Volume) : MeasuredValue
+/// <param name="From">The number of the container that it says it came out of; null where it says none.</param>
+public sealed record MeasuredVolume(Typed<Volume> Volume, int? From = null) : MeasuredValue
 {
     /// <inheritdoc/>
     public override string Kind => Quantities.Volume.Name;

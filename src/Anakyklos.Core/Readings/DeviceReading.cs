@@ -8,6 +8,9 @@ public enum DeviceKind
 {
     /// <summary>A torque wrench; it sends what it clicked at.</summary>
     TorqueWrench,
+
+    /// <summary>An oil dispenser; it sends how much ran through its meter, and out of which container.</summary>
+    Dispenser,
 }
 
 /// <summary>A device as the workshop knows it, whatever it says of itself.</summary>
@@ -15,13 +18,17 @@ public enum DeviceKind
 /// <param name="Kind">What it is.</param>
 /// <param name="Bay">The bay where the workshop has it.</param>
 /// <param name="Wrench">Range and calibration from the tool crib; null when the crib has no wrench of this name.</param>
-public sealed record Device(DeviceId Id, DeviceKind Kind, string Bay, CribWrench? Wrench)
+/// <param name="Meter">Calibration of its meter; null when the workshop has no dispenser of this name.</param>
+/// <param name="DrawsFrom">The container of the stores in which the workshop has it; null for none.</param>
+public sealed record Device(DeviceId Id, DeviceKind Kind, string Bay, CribWrench? Wrench, CribDispenser? Meter = null,
+    int? DrawsFrom = null)
 {
     /// <summary>The kind of quantity that such a device can measure.</summary>
     /// <exception cref="InvalidOperationException">Nobody has said what it measures.</exception>
     public string Measures => Kind switch
     {
         DeviceKind.TorqueWrench => Torque.Name,
+        DeviceKind.Dispenser => Volume.Name,
         _ => throw new InvalidOperationException($"Nobody has said what a {Kind} measures."),
     };
 }

@@ -54,7 +54,8 @@ public abstract record Landing
         // It was kept while the line was dead, and somebody has gone on meanwhile: nobody knows but who was there.
         if (reading.At < card.History[^1].At)
             return Waits("The card has moved on since it was measured.", "Say where it belongs, or discard it.");
-        if (before is not null && before.Step != step.Id && (reading.At - before.At).Duration() < SameClick)
+        if (device.Kind == DeviceKind.TorqueWrench && before is not null && before.Step != step.Id
+            && (reading.At - before.At).Duration() < SameClick)
             return Waits("It came within five seconds of the one before, which was placed at another joint.",
                 "Discard it if it clicked twice, or say where it belongs.");
         var last = card.History[^1];
@@ -84,15 +85,35 @@ public abstract record Landing
         if (reading.Bay != device.Bay)
             return new($"{device.Id} says it is in {reading.Bay}; the workshop has it in {device.Bay}.",
                 "Move it to where it is, then say where the reading belongs.");
-        if (device.Wrench is not { } wrench)
-            return new($"The tool crib has no {device.Id}.", "Have the lead add it with its range and calibration.");
-        if (!wrench.IsCalibrated(DateOnly.FromDateTime(now.DateTime)))
-            return new($"The calibration of {device.Id} is past.", "Tighten with a wrench that is in calibration.");
-        if (reading.Read is MeasuredTorque { Torque.Value: var torque } && (torque < wrench.Wrench.Low || torque > wrench.Wrench.High))
-            return new($"{reading.Read} is outside what {device.Id} can read, {wrench.Wrench.Low} to {wrench.Wrench.High}.",
-                "Tighten with a wrench that covers it.");
+        var today = DateOnly.FromDateTime(now.DateTime);
+        if ((device.Kind == DeviceKind.Dispenser ? OfDispenser(reading, device, today) : OfWrench(reading, device, today)) is { } wrong)
+            return wrong;
         return reading.At - now > Ahead ? new($"{device.Id} says it was measured later than now: its clock was set meanwhile.",
             "Say where it belongs, or discard it.") : null;
+    }
+
+    private static Refusal? OfWrench(DeviceReading reading, Device device, DateOnly today)
+    {
+        if (device.Wrench is not { } wrench)
+            return new($"The tool crib has no {device.Id}.", "Have the lead add it with its range and calibration.");
+        if (!wrench.IsCalibrated(today))
+            return new($"The calibration of {device.Id} is past.", "Tighten with a wrench that is in calibration.");
+        return reading.Read is MeasuredTorque { Torque.Value: var torque } && (torque < wrench.Wrench.Low || torque > wrench.Wrench.High)
+            ? new($"{reading.Read} is outside what {device.Id} can read, {wrench.Wrench.Low} to {wrench.Wrench.High}.",
+                "Tighten with a wrench that covers it.") : null;
+    }
+
+    private static Refusal? OfDispenser(DeviceReading reading, Device device, DateOnly today)
+    {
+        if (device.Meter is not { } meter)
+            return new($"The workshop has no dispenser {device.Id}.", "Have the lead add it with the calibration of its meter.");
+        if (!meter.IsCalibrated(today))
+            return new($"The calibration of {device.Id} is past.", "Measure with something else, and have its meter checked.");
+        if (reading.Read is not MeasuredVolume { From: { } from })
+            return new($"{device.Id} does not say out of which container it came.", "Say at the lift how much went in, and discard this.");
+        return device.DrawsFrom != from ? new($"{device.Id} says it draws from container {from}; the workshop has it in "
+            + $"{(device.DrawsFrom is { } known ? $"container {known}" : "none")}.",
+                "Look in which one it hangs and say so at the bay, then say where this belongs.") : null;
     }
 
     private static WaitsInSight Waits(string what, string then) => new(new Refusal(what, then));

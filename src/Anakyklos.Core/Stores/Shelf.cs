@@ -35,6 +35,17 @@ public sealed record CribWrench(TorqueWrench Wrench, decimal Accuracy, DateOnly?
     public bool IsCalibrated(DateOnly day) => CalibrationDue >= day;
 }
 
+/// <summary>A dispenser that draws oil out of a container and meters it.</summary>
+/// <param name="Name">What is painted on it.</param>
+/// <param name="Accuracy">Of its meter, in percent either way.</param>
+/// <param name="CalibrationDue">The last day on which its meter may be used; null when it is not calibrated at all.</param>
+public sealed record CribDispenser(string Name, decimal Accuracy, DateOnly? CalibrationDue)
+{
+    /// <summary>Whether its calibration holds on a day.</summary>
+    /// <returns>False as well when no date is known.</returns>
+    public bool IsCalibrated(DateOnly day) => CalibrationDue >= day;
+}
+
 /// <summary>A drain pan.</summary>
 /// <param name="Name">What is painted on it.</param>
 /// <param name="Holds">What it holds.</param>

@@ -16,11 +16,17 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Hottest">Highest outdoor temperature, in °C.</param>
 /// <param name="Stages">How much it tops up on one reading.</param>
 /// <param name="Schools">How it works where the trade has several schools; null before anything was set.</param>
+/// <param name="Dispensers">Its oil dispensers; null for none.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
-    int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null)
+    int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
+    IReadOnlyList<CribDispenser>? Dispensers = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
+
+    /// <summary>The dispenser of a name, or null.</summary>
+    /// <param name="name">What is painted on it.</param>
+    public CribDispenser? Dispenser(string name) => Dispensers?.FirstOrDefault(d => d.Name == name);
 
     /// <summary>The weather that oils must bear, or null when it is not set.</summary>
     [JsonIgnore]

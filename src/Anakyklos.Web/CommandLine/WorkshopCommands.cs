@@ -97,7 +97,8 @@ internal static class WorkshopCommands
         if (!keep)
             await app.Services.GetRequiredService<DemoDepot>().Fill();
         app.Services.GetRequiredService<DemoVehicles>().Begin();
-        await app.Services.GetRequiredService<DemoWrench>().Begin();
+        foreach (var sender in app.Services.GetServices<IDemoSender>())
+            await sender.Begin();
         return await Answer(app, options, "The demo depot");
     }
 

@@ -74,7 +74,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await stock.BringInOils();
         await settings.Write(new("Harbour Depot", null, [
             Wrench("TW-2", 5, 60, 1, clock.Today.AddDays(210)), Wrench("TW-4", 40, 200, 5, clock.Today.AddDays(65)),
-                Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24));
+                Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24,
+            Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))]));
         var iona = await Person("iona", "Iona R.", Role.Technician);
         var una = await Person("una", "Una B.", Role.Lead);
         var sheet = sheets.Newest("tarn-courier-20d")!;

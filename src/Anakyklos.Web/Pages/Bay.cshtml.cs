@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
@@ -9,8 +10,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A bay: what stands there, the devices that send, and readings that wait for a person.</summary>
-public sealed class BayModel(DeviceDesk desk, CardStore cards, SettingStore settings, PeopleStore people, DemoWrench demo,
-    WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class BayModel(DeviceDesk desk, CardStore cards, PeopleStore people, DemoWrench wrench,
+    DemoDispenser dispenser, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public BayView Bay { get; private set; } = null!;
     public List<Refusal> Refusals { get; } = [];
@@ -24,12 +25,21 @@ public sealed class BayModel(DeviceDesk desk, CardStore cards, SettingStore sett
 
     public bool Leads => viewer.Member?.Role == Role.Lead;
 
-    /// <summary>The demo's wrench, which has a page of its own.</summary>
-    public DeviceId? StandIn => demo.Wrench is { } w ? new DeviceId(w.Wrench.Name) : null;
+    /// <summary>The page of a device's stand-in in a demo; null where it has none.</summary>
+    public string? StandIn(DeviceId device) => wrench.Device?.Name == device.Text ? "/stand-ins/wrench"
+        : dispenser.Device?.Name == device.Text ? "/stand-ins/dispenser" : null;
 
-    /// <summary>Wrenches of the crib that do not send yet.</summary>
-    public IReadOnlyList<string> CanBeTakenIn =>
-        [.. settings.Read().Wrenches.Select(w => w.Name).Where(n => Bay.Devices.All(d => d.Id != new DeviceId(n)))];
+    /// <summary>Wrenches and dispensers of the workshop that are not in this bay.</summary>
+    public IReadOnlyList<string> CanBeTakenIn => [.. desk.CanSend.Where(n => Bay.Devices.All(d => d.Id != new DeviceId(n)))];
+
+    /// <summary>The containers in which a dispenser can hang.</summary>
+    public IReadOnlyList<OilContainer> Containers => _containers ??= desk.Containers;
+
+    /// <summary>A container in words.</summary>
+    public string Container(int id) => Containers.FirstOrDefault(c => c.Id == id) is { } c ? $"{c.Name}, {c.Product}, {c.Left} left"
+        : $"container {id}, which has nothing left";
+
+    private IReadOnlyList<OilContainer>? _containers;
 
     /// <summary>How long ago a device was heard, in words.</summary>
     public string Heard(DeviceEntry device) => device.SeenAt is not { } seen ? "never heard yet"
@@ -54,13 +64,16 @@ public sealed class BayModel(DeviceDesk desk, CardStore cards, SettingStore sett
 
     public IActionResult OnGet(string address) => Show(address);
 
-    public async Task<IActionResult> OnPostPlaceAsync(string address, string device, Guid reading, string place)
+    public async Task<IActionResult> OnPostPlaceAsync(string address, string device, Guid reading, string place, bool meant)
     {
         var parts = (place ?? "").Split('/');
         return parts.Length != 2 || !long.TryParse(parts[0], out var card)
             ? Again(address, new Refusal("No step was chosen.", "Choose where the reading belongs."))
-            : Again(address, await desk.Place(device ?? "", reading, card, parts[1], viewer.Member!.Person));
+            : Again(address, await desk.Place(device ?? "", reading, card, parts[1], viewer.Member!.Person, meant));
     }
+
+    public async Task<IActionResult> OnPostHangAsync(string address, string device, int container) => !viewer.Member!.Person.WorksOnCards
+        ? Forbid() : Again(address, await desk.Hang(device ?? "", container));
 
     public async Task<IActionResult> OnPostDiscardAsync(string address, string device, Guid reading, string words) =>
         Again(address, await desk.Discard(device ?? "", reading, words ?? "", viewer.Member!.Person));
@@ -97,7 +110,7 @@ public sealed class BayModel(DeviceDesk desk, CardStore cards, SettingStore sett
     {
         if (Bays.At(address) is not { } bay)
             return NotFound();
-        Bay = desk.Look(bay);
+        Bay = desk.Look(bay, viewer.Member!.Person);
         return Page();
     }
 

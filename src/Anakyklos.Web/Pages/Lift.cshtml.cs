@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
@@ -133,8 +134,10 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
         Readings = devices.WaitingIn(Entry.Bay);
-        Listens = Card.Next?.Id == step.Id && Scene is { TakesTorque: true, InTheWay.Count: 0, IsDone: false }
-            ? devices.WrenchFor(Entry.Bay, (ToTorque)Card.Sheet.Fasteners[step.What].Tightening.Value) : null;
+        Listens = Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
+            : Scene.TakesTorque ? devices.WrenchFor(Entry.Bay, (ToTorque)Card.Sheet.Fasteners[step.What].Tightening.Value)
+            : Scene.Pours > Quantity<Volume>.Zero && Card.OilInHand(step.What) is { } oil
+                ? devices.DispenserFor(Entry.Bay, oil.Products) : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
         if (Scene.IsKit)
             Kit = kits.Of(Id, Card);

@@ -81,6 +81,12 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
             Typed("w-accuracy"), Typed("w-calibrated"))));
     }
 
+    public async Task<IActionResult> OnPostDispenserAsync(string? name, string? accuracy, string? calibrated)
+    {
+        Keep("d-", ("name", name), ("accuracy", accuracy), ("calibrated", calibrated));
+        return Answer("d-", await desk.AddDispenser(Typed("d-name"), Typed("d-accuracy"), Typed("d-calibrated")));
+    }
+
     public async Task<IActionResult> OnPostPersonAsync(string? name, string? pin, Role role)
     {
         Keep("p-", ("name", name));

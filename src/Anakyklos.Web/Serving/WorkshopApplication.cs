@@ -74,8 +74,11 @@ public static class WorkshopApplication
         services.AddSingleton<BayChanges>();
         services.AddSingleton<DemoVehicles>();
         services.AddSingleton<DemoWrench>();
+        services.AddSingleton<DemoDispenser>();
+        services.AddSingleton<IDemoSender>(s => s.GetRequiredService<DemoWrench>());
+        services.AddSingleton<IDemoSender>(s => s.GetRequiredService<DemoDispenser>());
         if (options.Demo)
-            services.AddHostedService<WrenchBeat>();
+            services.AddHostedService<DeviceBeat>();
         services.AddSingleton<IPasswordHasher<Member>, PasswordHasher<Member>>();
         services.AddSingleton<PeopleDesk>();
         services.AddSingleton<SettingDesk>();

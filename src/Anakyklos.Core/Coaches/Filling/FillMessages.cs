@@ -14,9 +14,10 @@ namespace Anakyklos.Core.Coaches.Filling;
 /// before there were several.</param>
 /// <param name="From">Out of which containers of the stores, in the order in which they were taken; null where they had none of it. What is
 /// missing to the amount came out of one that they do not know.</param>
+/// <param name="Device">The dispenser that metered it; null when a person measured it.</param>
 public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "",
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool OneOfSeveral = false,
-    IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent
+    IReadOnlyList<PouredFrom>? From = null, DeviceId? Device = null) : CardEvent, IPourEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
@@ -60,7 +61,9 @@ public sealed record RanOver(StepId Step, string AgainstWarning = "") : CardEven
 /// <param name="Amount">In the unit typed.</param>
 /// <param name="WarningSeen">The person was warned and stands by it.</param>
 /// <param name="From">The container of the stores that was poured from first; null for the one that they give out.</param>
-public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = false, int? From = null) : StepCommand(Step)
+/// <param name="Device">The dispenser that metered it; null when a person measured it. No client says this.</param>
+public sealed record Pour(StepId Step, Typed<Volume> Amount, bool WarningSeen = false, int? From = null, DeviceId? Device = null)
+    : StepCommand(Step)
 {
     /// <inheritdoc/>
     public override bool AsksServer => true;

@@ -63,6 +63,11 @@ internal sealed class GaugeCoach : Coach
         }
     }
 
+    internal override CardCommand? Takes(JobCard card, SheetStep step, MeasuredValue measured, DeviceId device) =>
+        Pouring.By(device, step, measured);
+
+    internal override DeviceId? ReadBy(CardEvent happened) => Pouring.Metered(happened);
+
     internal override CardCommand ByTheBook(JobCard card, SheetStep step)
     {
         var fill = card.FillOf(step.What);

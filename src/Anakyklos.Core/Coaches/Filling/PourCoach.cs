@@ -67,6 +67,11 @@ internal sealed class PourCoach : Coach
             : [.. goesIn, new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
     }
 
+    internal override CardCommand? Takes(JobCard card, SheetStep step, MeasuredValue measured, DeviceId device) =>
+        Pouring.By(device, step, measured);
+
+    internal override DeviceId? ReadBy(CardEvent happened) => Pouring.Metered(happened);
+
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>
         card.Wanted(step.What) - card.Fluid(step.What).Poured is var missing && missing > Quantity<Volume>.Zero
             ? new Pour(step.Id, new(missing, Volume.Litre)) : new RunOver(step.Id);

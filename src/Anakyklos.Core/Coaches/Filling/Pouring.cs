@@ -17,9 +17,19 @@ internal static class Pouring
             return refused;
         if (warning.Length > 0 && !said.WarningSeen)
             return new Asked(new PourQuestion($"{warning} Was it really {said.Amount}?", said.Amount, said.From));
+        // What a dispenser metered came out of the one container in which it hangs, whatever the stores' book says that was left there.
+        var shelf = said.Device is null ? at.Facts.Shelf
+            : at.Facts.Shelf with { Containers = [.. at.Facts.Shelf.Containers.Where(c => c.Id == said.From)] };
         return Yes(new Poured(said.Step, said.Amount, warning, untilSaid,
-            at.Card.Emptied(at.Step.What, said.Amount.Value, at.Facts.Shelf, Today(at), said.From)));
+            at.Card.Emptied(at.Step.What, said.Amount.Value, shelf, Today(at), said.From), said.Device));
     }
+
+    /// <summary>What is told when a dispenser metered something that goes in here; null when what was measured is no volume.</summary>
+    internal static Pour? By(DeviceId device, SheetStep step, MeasuredValue measured) =>
+        measured is MeasuredVolume { Volume: var amount, From: var from } ? new(step.Id, amount, From: from, Device: device) : null;
+
+    /// <summary>The dispenser that metered a pour; null for none.</summary>
+    internal static DeviceId? Metered(CardEvent happened) => (happened as Poured)?.Device;
 
     private static DateOnly Today(StepAt at) => DateOnly.FromDateTime(at.Now.DateTime);
 
@@ -34,7 +44,9 @@ internal static class Pouring
         var name = $"{char.ToUpperInvariant(can.Name[0])}{can.Name[1..]}";
         if (at.Card.OilInHand(at.Step.What) is not { } oil || !oil.Products.Any(p => PartNumber.Same(p, can.Product)))
             return No($"{name} holds {can.Product}, and {at.Card.OilInHand(at.Step.What)?.Product ?? "nothing"} was laid out.",
-                "Say at the kit that it goes in, or pour what was laid out.", at.Card.First(s => s.Traits.LaysOut), "from");
+                said.Device is null ? "Say at the kit that it goes in, or pour what was laid out."
+                    : "It is in: say at the kit that it goes in, or let it out again, discard this and pour what was laid out.",
+                at.Card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id, "from");
         if (can.Left == Quantity<Volume>.Zero)
             return No($"{name} is empty by the stores' book.", "Pour from another, or count it in the stores.", field: "from");
         return shelf.IsOpenTooLong(can, Today(at))

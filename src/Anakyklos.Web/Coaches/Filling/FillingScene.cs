@@ -28,7 +28,8 @@ public sealed class FillingScene : WorkScene
     /// <inheritdoc/>
     public override string? Line(JobCard card, CardEvent e) => e switch
     {
-        Poured p => $"Poured {p.Amount}{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
+        Poured p => $"Poured {p.Amount}{(p.Device is { } meter ? $", metered by {meter}" : "")}"
+            + $"{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
         TakenOut t => $"Took out {t.Amount}",
         RanOver r => $"It ran over{(r.AgainstWarning.Length > 0 ? $". Warned: {r.AgainstWarning}" : "")}",
         GaugeRead g when GaugeOf(card, g.Step) is var gauge =>

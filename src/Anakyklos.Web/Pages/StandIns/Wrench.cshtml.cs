@@ -27,7 +27,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
             : Joint.Torque is { } at && at > Quantity<Torque>.Zero ? $"at {at}" : "run in by hand";
     }
 
-    public WrenchStandIn Wrench => demo.Wrench!;
+    public WrenchStandIn Wrench => demo.Device!;
     public IReadOnlyList<CardInBay> Cards { get; private set; } = [];
     public CardInBay? Card { get; private set; }
     public IReadOnlyList<Seat> Seats { get; private set; } = [];
@@ -52,11 +52,11 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
         return $"M{At(from)}A98 98 0 0 0 {At(until)}";
     }
 
-    public IActionResult OnGet(string? on) => demo.Wrench is null ? NotFound() : Show(on);
+    public IActionResult OnGet(string? on) => demo.Device is null ? NotFound() : Show(on);
 
     public async Task<IActionResult> OnPostBayAsync(string bay, string? on)
     {
-        if (demo.Wrench is null || !Bays.All.Contains(bay))
+        if (demo.Device is null || !Bays.All.Contains(bay))
             return NotFound();
         Wrench.Bay = bay;
         await demo.Send();
@@ -65,7 +65,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
 
     public IActionResult OnPostSet(decimal to, string? on)
     {
-        if (demo.Wrench is null)
+        if (demo.Device is null)
             return NotFound();
         Wrench.Set(Quantity<Torque>.Of(Math.Clamp(to, 0, 2000), Wrench.Wrench.Scale));
         return Redirect(Here(on));
@@ -73,7 +73,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
 
     public async Task<IActionResult> OnPostSpoilAsync(bool cut, int clock, int shows, string? on)
     {
-        if (demo.Wrench is null)
+        if (demo.Device is null)
             return NotFound();
         Wrench.IsCut = cut;
         Wrench.ClockOff = TimeSpan.FromMinutes(Math.Clamp(clock, -600, 600));
@@ -84,7 +84,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
 
     public IActionResult OnPostRunIn(string on)
     {
-        if (demo.Wrench is null || Find(on) is not { } at)
+        if (demo.Device is null || Find(on) is not { } at)
             return NotFound();
         var answer = vehicles.At(at.Card, b => b.Do(new RunsIn(at.Seat.Fastener.Id), clock.Now));
         Said = string.Join(" ", answer.Harms.Select(h => $"{h.What}: {h.Says}."));
@@ -93,7 +93,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
 
     public async Task<IActionResult> OnPostPullAsync(string on, decimal degrees)
     {
-        if (demo.Wrench is null || Find(on) is not { } at)
+        if (demo.Device is null || Find(on) is not { } at)
             return NotFound();
         if (degrees is <= 0 or > FurthestPull)
         {

@@ -3,6 +3,7 @@ import './keys.js';
 import { isTyped } from './bounce.js';
 import { send, resend } from './press.js';
 import { dipstick, hold, wait } from './gauges.js';
+import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 
 document.addEventListener('alpine:init', () => {
@@ -129,5 +130,6 @@ document.addEventListener('alpine:init', () => {
   Alpine.data('wait', wait);
   Alpine.data('hold', hold);
   Alpine.data('wrench', wrench);
+  Alpine.data('dispenser', dispenser);
   Alpine.data('dipstick', dipstick);
 });
