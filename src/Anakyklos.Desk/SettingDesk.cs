@@ -36,8 +36,9 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     /// <param name="stages">The name of one of <see cref="PourStages"/>.</param>
     /// <param name="drain">The name of a <see cref="DrainSchool"/>; any other word is air first.</param>
     /// <param name="drip">Minutes as typed; empty for what each sheet wants.</param>
+    /// <param name="filter">The name of a <see cref="FilterSchool"/>; any other word is dry.</param>
     /// <returns>What is wrong, by the field <c>drip</c>.</returns>
-    public async Task<IReadOnlyList<Refusal>> SetSchool(string? school, string? stages, string? drain, string? drip)
+    public async Task<IReadOnlyList<Refusal>> SetSchool(string? school, string? stages, string? drain, string? drip, string? filter)
     {
         var minutes = 0;
         if (!string.IsNullOrWhiteSpace(drip)
@@ -49,7 +50,8 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         {
             School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null,
             Stages = Enum.TryParse<PourStages>(stages, out var p) && Enum.IsDefined(p) ? p : PourStages.ByHalves,
-            Schools = new(Enum.TryParse<DrainSchool>(drain, out var d) && Enum.IsDefined(d) ? d : DrainSchool.AirFirst, minutes),
+            Schools = new(Enum.TryParse<DrainSchool>(drain, out var d) && Enum.IsDefined(d) ? d : DrainSchool.AirFirst, minutes,
+                Enum.TryParse<FilterSchool>(filter, out var f) && Enum.IsDefined(f) ? f : FilterSchool.Dry),
         });
         return [];
     }

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
+using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
@@ -54,7 +55,9 @@ public static class HandsOf
         // What a wrench sent that hangs on this vehicle has happened to it already.
         ReadingTaken { Device: not null } when vehicle.Joints[step.What] is { IsIn: true, Torque: not null } => [],
         ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
+        Poured p when step.Traits.Fits => [new FillsPart(card.Sheet.Pours(step)!.Id, p.Amount.Value)],
         Poured p => Poured(card, step, p.Amount.Value, vehicle),
+        Rinsed r => [new RunsThrough(card.Sheet.Fasteners[step.What].Drains!.Value, r.Amount.Value)],
         TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],
         StrokesMade s => vehicle.Joints[step.What].IsIn ? [new Undoes(step.What), new Strokes(step.What, s.Strokes)]
             : [new Strokes(step.What, s.Strokes)],

@@ -79,6 +79,16 @@ public sealed record Brings(string Can, FluidId Of, Quantity<Volume> Holds, Plac
 /// <param name="Can">The can that it is poured from; empty where nobody asks.</param>
 public sealed record Pours(FluidId What, Quantity<Volume> Amount, string Can = "") : Hand;
 
+/// <summary>Pours a little through while the plug is out.</summary>
+/// <param name="What">The fluid.</param>
+/// <param name="Amount">How much.</param>
+public sealed record RunsThrough(FluidId What, Quantity<Volume> Amount) : Hand;
+
+/// <summary>Fills a part with fresh fluid before it is fitted, such as a filter.</summary>
+/// <param name="What">The fluid.</param>
+/// <param name="Amount">How much.</param>
+public sealed record FillsPart(FluidId What, Quantity<Volume> Amount) : Hand;
+
 /// <summary>Lets a dispenser run into a fluid's filler.</summary>
 /// <param name="What">The fluid that it goes in with.</param>
 /// <param name="Amount">How much really ran.</param>

@@ -48,6 +48,30 @@ public sealed partial record Vehicle
             : [.. poured.Harms, new(HarmKind.WrongOil, system.Name, $"it came from the can of {Sheet.Fluids[can.Of].Name}")]);
     }
 
+    // It goes in above and runs out below in its own time; where no plug is out it stays, and is more than anybody knows of.
+    private Answer RunThrough(FluidSystem system, Quantity<Volume> amount)
+    {
+        var now = Fluids[system.Id];
+        return Well(this with { Fluids = Fluids.SetItem(system.Id, now with { Inside = now.Inside + amount }) });
+    }
+
+    // What it does not hold runs over.
+    private Answer FillPart(FluidSystem system, Quantity<Volume> amount)
+    {
+        var now = Fluids[system.Id];
+        var room = Less(FilterOf(Sheet, system), now.Filter);
+        var stays = amount < room ? amount : room;
+        var next = this with
+        {
+            Fluids = Fluids.SetItem(system.Id, now with
+            {
+                Filter = now.Filter + stays, Poured = now.Poured + stays, Floor = now.Floor + (amount - stays),
+            }),
+        };
+        return amount - stays > Physics.Drops
+            ? new(next, [new(HarmKind.OnTheFloor, system.Name, $"{amount - stays} runs over the edge of the filter")]) : new(next, []);
+    }
+
     private Answer Dispense(FluidSystem system, Dispenses hand)
     {
         var poured = Pour(system, hand.Amount);

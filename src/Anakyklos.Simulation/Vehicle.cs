@@ -125,6 +125,8 @@ public sealed partial record Vehicle
             ? can.Left : h.Holds, h.To)) }),
         Pours h => h.Can.Length == 0 ? Pour(Known(Sheet.Fluids, h.What), h.Amount)
             : PourFrom(Known(Cans, h.Can), Known(Sheet.Fluids, h.What), h),
+        RunsThrough h => RunThrough(Known(Sheet.Fluids, h.What), h.Amount),
+        FillsPart h => FillPart(Known(Sheet.Fluids, h.What), h.Amount),
         Dispenses h => Dispense(Known(Sheet.Fluids, h.What), h),
         SucksOut h => SuckOut(Known(Brakes, h.What), h.What),
         TopsUp h => TopUp(Known(Brakes, h.What), h.What),

@@ -55,7 +55,7 @@ public sealed class AgainstTheGrainTests
         Assert.True(wrong.Count == 0, $"{string.Join("; ", wrong)}. {walk.Told}");
     }
 
-    private static void Stray(BothWalk walk, Random random)
+    internal static void Stray(BothWalk walk, Random random)
     {
         var (card, step) = (walk.Card, walk.Card.Next!);
         var any = card.Steps[random.Next(card.Steps.Count)];

@@ -142,7 +142,10 @@ internal sealed partial class BothWalk
     // What a person reads off the vehicle in place of what the book would have.
     private CardCommand Shown(SheetStep step, CardCommand book) => book switch
     {
-        ConfirmKit kit => kit with { Pans = Brought(kit.Pans) },
+        ConfirmKit kit => kit with
+        {
+            Pans = [.. Brought(kit.Pans).Select(p => p + Quantity<Volume>.Of(SpareLitres, Volume.Litre))],
+        },
         ReadGauge => new ReadGauge(step.Id, ReadOf(step.What)),
         ReadRod => new ReadRod(step.Id, new(Millimetres(Card.Sheet.Fluids[step.What].Rod!.Value.DepthOf(ReadOf(step.What))),
             Length.Millimetre)),
@@ -177,6 +180,9 @@ internal sealed partial class BothWalk
     /// <summary>Whether whoever walks brings the smallest single pan that will do, and empties it in between; else one for each
     /// fluid.</summary>
     internal bool BringsOnePan { get; init; }
+
+    /// <summary>How much more than what runs out each pan holds.</summary>
+    internal decimal SpareLitres { get; init; }
 
     private IReadOnlyList<Quantity<Volume>> Brought(IReadOnlyList<Quantity<Volume>> pans)
     {

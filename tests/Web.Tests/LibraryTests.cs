@@ -76,14 +76,14 @@ public sealed class LibraryTests : IAsyncLifetime
         var other = Changed("corran-fen-12", s => s["name"] = "Fen 1.2 S");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit("button[formaction='/library?handler=Add']", ("text", other)));
         Assert.Contains("Give the file a higher revision", lead.Text);
-        var newer = Changed("corran-fen-12", s => (s["name"], s["revision"]) = ("Fen 1.2 S", 8));
+        var newer = Changed("corran-fen-12", s => (s["name"], s["revision"]) = ("Fen 1.2 S", 9));
         await lead.Get("/library");
         await lead.Submit("button[formaction='/library?handler=Check']", ("text", newer));
         Assert.Contains("no errors", lead.Text);
-        Assert.Equal([7], Sheets.Revisions("corran-fen-12"));
+        Assert.Equal([8], Sheets.Revisions("corran-fen-12"));
         await lead.Submit("button[formaction='/library?handler=Add']", ("text", newer));
-        Assert.Contains("Corran Fen 1.2 S, revision 8, is in", lead.Text);
-        Assert.Equal([8, 7], Sheets.Revisions("corran-fen-12"));
+        Assert.Contains("Corran Fen 1.2 S, revision 9, is in", lead.Text);
+        Assert.Equal([9, 8], Sheets.Revisions("corran-fen-12"));
     }
 
     [Theory]

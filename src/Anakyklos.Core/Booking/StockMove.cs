@@ -56,6 +56,8 @@ public static class StockMoves
             new PartUsed(number, card.Sheet.Parts[part.Part].Name),
         FluidGoesIn oil when oil.Amount > Quantity<Volume>.Zero
             && card.OilInHand(oil.Fluid) is { } can => new OilPoured(can.Product, oil.Amount),
+        FluidRunsThrough oil when card.OilInHand(oil.Fluid) is { } can => new OilPoured(can.Product, oil.Amount),
+        PartHolds oil when card.OilInHand(oil.Fluid) is { } can => new OilPoured(can.Product, oil.Amount),
         _ => null,
     };
 

@@ -47,6 +47,6 @@ public sealed partial class JobCard
     {
         var taken = TakenIn(_history);
         return _history.Where(r => !taken.Contains(r.Seq)).Select(r => r.Event).OfType<IPourEvent>()
-            .Where(p => (Step(p.Step) ?? Opened.Steps.FirstOrDefault(s => s.Id == p.Step))?.What == fluid);
+            .Where(p => (Step(p.Step) ?? Opened.Steps.FirstOrDefault(s => s.Id == p.Step)) is { } step && Sheet.Pours(step)?.Id == fluid);
     }
 }

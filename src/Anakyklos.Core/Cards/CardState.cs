@@ -111,6 +111,15 @@ public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Le
     /// <summary>The last reading as a depth below the filler; null where it is not read on a rod.</summary>
     public Typed<Length>? Depth { get; init; }
 
+    /// <summary>It was taken apart and is dry inside: the book's amount for that holds.</summary>
+    public bool Stripped { get; init; }
+
+    /// <summary>What was poured through since it was let out; none of it stays in.</summary>
+    public Quantity<Volume> Rinsed { get; init; }
+
+    /// <summary>What of <see cref="Poured"/> went into a part before that was fitted, such as a filter.</summary>
+    public Quantity<Volume> InPart { get; init; }
+
     internal static readonly FluidState Untouched = new(false, Quantity<Volume>.Zero, 0, null, Quantity<Volume>.Zero, false);
 }
 

@@ -71,6 +71,21 @@ public sealed record PanIsEmpty(int Pan) : Effect;
 /// <param name="Amount">How much.</param>
 public sealed record FluidGoesIn(FluidId Fluid, Quantity<Volume> Amount) : Effect;
 
+/// <summary>Fresh fluid stands in a part that is fitted filled.</summary>
+/// <param name="Fluid">Fluid id.</param>
+/// <param name="Part">The part.</param>
+/// <param name="Amount">How much.</param>
+public sealed record PartHolds(FluidId Fluid, PartId Part, Quantity<Volume> Amount) : Effect;
+
+/// <summary>What a fluid goes into is dry inside, since it was taken apart.</summary>
+/// <param name="Fluid">Fluid id.</param>
+public sealed record FluidMeetsDry(FluidId Fluid) : Effect;
+
+/// <summary>Fresh fluid was poured through and ran out again.</summary>
+/// <param name="Fluid">Fluid id.</param>
+/// <param name="Amount">How much.</param>
+public sealed record FluidRunsThrough(FluidId Fluid, Quantity<Volume> Amount) : Effect;
+
 /// <summary>What ran out was measured.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Amount">How much.</param>

@@ -64,7 +64,10 @@ public sealed partial class JobCard
         Opens e => OpenedUp(s, e, r.Seq),
         Closes e => Closed(s, e.What, r.Seq),
         PartGoesIn e => s with { Fitted = s.Fitted.Add(e.Part) },
-        PartComesOut e => s with { Fitted = s.Fitted.Remove(e.Part) },
+        PartComesOut e => WithWhatStoodIn(e.Part, s with { Fitted = s.Fitted.Remove(e.Part) }),
+        FluidMeetsDry e => Changed(s, e.Fluid, f => f with { Stripped = true }),
+        FluidRunsThrough e => Changed(s, e.Fluid, f => f with { Rinsed = f.Rinsed + e.Amount }),
+        PartHolds e => Changed(s, e.Fluid, f => f with { Poured = f.Poured + e.Amount, InPart = f.InPart + e.Amount }),
         FluidRunsOut e => Changed(s, e.Fluid, f => FluidState.Untouched with { Out = true, Found = f.Found }),
         LevelFound e => Changed(s, e.Fluid, f => f with { Found = e.Level }),
         FillsPan e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan].With(Sheet.Fluids[e.Fluid], e.Amount)) },
@@ -95,6 +98,11 @@ public sealed partial class JobCard
 
     private static CardState Changed(CardState s, FluidId fluid, Func<FluidState, FluidState> change) =>
         s with { Fluids = s.Fluids.SetItem(fluid, change(s.Fluids.GetValueOrDefault(fluid) ?? FluidState.Untouched)) };
+
+    // What stood in a part goes out with it.
+    private CardState WithWhatStoodIn(PartId part, CardState s) =>
+        Sheet.FluidIn(part) is { } fluid && s.Fluids.GetValueOrDefault(fluid.Id) is { } state && state.InPart > Quantity<Volume>.Zero
+            ? Changed(s, fluid.Id, f => f with { Poured = f.Poured - f.InPart, InPart = Quantity<Volume>.Zero }) : s;
 
     private static ImmutableList<RunningWait> Waiting(CardState s, StepId without) => s.Waits.RemoveAll(w => w.Id == without);
 

@@ -159,7 +159,7 @@ public sealed partial class JobCard
     {
         var f = Sheet.Fluids[fluid];
         var between = f.BetweenMarks ?? throw new ArgumentException($"{f.Name} has no gauge.", nameof(fluid));
-        return new(f.Amount.Value, between.Value, f.Tolerance.Value, Opened.School ?? f.Target, Opened.Stages, f.AtTopMark?.Value);
+        return new(BookOf(fluid), between.Value, f.Tolerance.Value, Opened.School ?? f.Target, Opened.Stages, f.AtTopMark?.Value);
     }
 
     /// <summary>What was laid out for a fluid, or null.</summary>
@@ -183,9 +183,21 @@ public sealed partial class JobCard
         var system = Sheet.Fluids[fluid];
         var wanted = FillsByMarks(fluid) ? FillOf(fluid).FirstPour
             : system.FillBy == FillBy.MeasuredReturn && Fluid(fluid).CameOut is { } came && came < system.Amount.Value ? came
-            : system.Amount.Value;
+            : BookOf(fluid);
         return system.SafeToStart?.Value is { } safe && safe > wanted ? safe : wanted;
     }
+
+    /// <summary>Whether a part that is fitted can be filled now before it goes in: it can be filled at all, the old fluid is out, and
+    /// nothing is in it yet.</summary>
+    /// <param name="step">A step of this card.</param>
+    public bool MayFillFirst(SheetStep step) => step.Traits.Fits && Sheet.Pours(step) is { } fluid
+        && Fluid(fluid.Id) is { Out: true } state && state.InPart == Quantity<Volume>.Zero;
+
+    /// <summary>What the book has a fluid take: its amount, or the one after a full strip where somebody said that it is dry
+    /// inside.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    public Quantity<Volume> BookOf(FluidId fluid) =>
+        (Fluid(fluid).Stripped ? Sheet.Fluids[fluid].AfterStrip : null)?.Value ?? Sheet.Fluids[fluid].Amount.Value;
 
     /// <summary>The fluids that this card lets out, in plan order.</summary>
     public IEnumerable<FluidSystem> FluidsDrained => PanPlan.Drained(Sheet, Steps);

@@ -47,6 +47,7 @@ public sealed partial class JobCard
             LookSubject.Fluid when fluid is not null => $"Old {Words.Low(fluid)}",
             LookSubject.Fluid => "Old fluid",
             LookSubject.Filter => "Old filter",
+            LookSubject.Hold => part is null ? "How tight it was" : $"How tight the {Words.Low(part)} was",
             LookSubject.Seal => part is null ? "Old seal" : $"Old seal of the {Words.Low(part)}",
             _ => part is null ? "Magnet" : $"Magnet of the {Words.Low(part)}",
         };

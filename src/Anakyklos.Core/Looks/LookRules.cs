@@ -22,6 +22,10 @@ public static class LookRules
         (LookSubject.Seal, Appearance.Whole, "in one piece", LookOutcome.CarryOn),
         (LookSubject.Seal, Appearance.Flat, "flat or hard", LookOutcome.CarryOn),
         (LookSubject.Seal, Appearance.Torn, "a piece is missing", LookOutcome.Specialist),
+        (LookSubject.Hold, Appearance.Snapped, "let go with a snap", LookOutcome.CarryOn),
+        (LookSubject.Hold, Appearance.Loose, "hardly tight", LookOutcome.CarryOn),
+        (LookSubject.Hold, Appearance.Overtight, "far too tight", LookOutcome.CarryOn),
+        (LookSubject.Hold, Appearance.Stripped, "thread came out with it", LookOutcome.Specialist),
     ];
 
     /// <summary>What may be seen of something, from the best to the worst.</summary>
@@ -37,6 +41,7 @@ public static class LookRules
         LookSubject.Fluid => Appearance.Dark,
         LookSubject.Filter => Appearance.NoBits,
         LookSubject.Seal => Appearance.Whole,
+        LookSubject.Hold => Appearance.Snapped,
         _ => throw new ArgumentOutOfRangeException(nameof(subject), subject, "Nobody has said how that usually looks."),
     };
 

@@ -14,6 +14,9 @@ public enum LookSubject
 
     /// <summary>The old seal.</summary>
     Seal,
+
+    /// <summary>How tight the last hand had it.</summary>
+    Hold,
 }
 
 /// <summary>How something looks. The words are on disk and stay.</summary>
@@ -69,6 +72,18 @@ public enum Appearance
 
     /// <summary>A seal of which a piece is missing.</summary>
     Torn,
+
+    /// <summary>It let go with a snap, as it should.</summary>
+    Snapped,
+
+    /// <summary>It was hardly tight.</summary>
+    Loose,
+
+    /// <summary>It was far too tight.</summary>
+    Overtight,
+
+    /// <summary>Thread came out with it.</summary>
+    Stripped,
 }
 
 /// <summary>What follows from what was seen, from nothing to the worst.</summary>

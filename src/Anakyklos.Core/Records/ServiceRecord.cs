@@ -48,10 +48,13 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="Found">Where it stood before it was let out; null where nobody looked.</param>
 /// <param name="Use">What was used since it was filled last; null where that is not known.</param>
 /// <param name="From">Out of which containers of the stores it came; null where none is known.</param>
+/// <param name="InPart">What of it went into a part before that was fitted, such as a filter; null where nothing did.</param>
+/// <param name="Rinsed">What was poured through before it was filled; null where nothing was.</param>
 /// <param name="Meter">The dispenser that metered it, or some of it; null where none did.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
     Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null, Level? Found = null,
-    FluidUse? Use = null, IReadOnlyList<PouredFrom>? From = null, DeviceId? Meter = null);
+    FluidUse? Use = null, IReadOnlyList<PouredFrom>? From = null, DeviceId? Meter = null,
+    Quantity<Volume>? InPart = null, Quantity<Volume>? Rinsed = null);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -196,12 +199,13 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
     private static FilledLine Line(JobCard card, FluidSystem fluid)
     {
         var state = card.Fluid(fluid.Id);
-        return new(fluid.Name, card.OilInHand(fluid.Id)?.Product ?? "", state.Poured, fluid.Amount.Value, state.CameOut, state.Level,
+        return new(fluid.Name, card.OilInHand(fluid.Id)?.Product ?? "", state.Poured, card.BookOf(fluid.Id), state.CameOut, state.Level,
             card.FillsByMarks(fluid.Id) ? card.FillOf(fluid.Id).School : null,
             card.FillsByMarks(fluid.Id) && card.FillOf(fluid.Id) is { Stages: PourStages.InOne } fill && card.HappenedAt("gauge")
                 .Any(h => h.Event is Poured p && h.Step.What == fluid.Id && fill.IsMoreThanHalf(p.Amount.Value)), state.Depth, state.Found,
             card.UseOf(fluid, DateOnly.FromDateTime((card.Ended ?? card.History[^1]).At.DateTime)),
-            card.CansOf(fluid.Id) is { Count: > 0 } cans ? cans : null, card.MeteredBy(fluid.Id));
+            card.CansOf(fluid.Id) is { Count: > 0 } cans ? cans : null, card.MeteredBy(fluid.Id),
+            state.InPart > Quantity<Volume>.Zero ? state.InPart : null, state.Rinsed > Quantity<Volume>.Zero ? state.Rinsed : null);
     }
 
     private static FittedLine Line(JobCard card, Part part)

@@ -10,10 +10,21 @@ public enum DrainSchool
     PlugFirst,
 }
 
+/// <summary>How a new oil filter is fitted where it hangs open side up.</summary>
+public enum FilterSchool
+{
+    /// <summary>Dry: the first run fills it.</summary>
+    Dry,
+
+    /// <summary>Filled with fresh oil first: the pump has less to do on the first run.</summary>
+    Filled,
+}
+
 /// <summary>In what a workshop works by its own school where the trade has several. It is frozen with a card.</summary>
 /// <param name="Drain">When air is let in.</param>
 /// <param name="DripMinutes">For how many minutes an oil runs out at least, from 0 to 120; 0 leaves it to the sheet.</param>
-public sealed record WorkSchools(DrainSchool Drain = DrainSchool.AirFirst, int DripMinutes = 0)
+/// <param name="Filter">How a new filter is fitted that can be filled first.</param>
+public sealed record WorkSchools(DrainSchool Drain = DrainSchool.AirFirst, int DripMinutes = 0, FilterSchool Filter = FilterSchool.Dry)
 {
     /// <summary>The longest that a workshop may want to wait, in minutes.</summary>
     public const int LongestDrip = 120;

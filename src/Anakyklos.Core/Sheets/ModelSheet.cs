@@ -38,6 +38,17 @@ public sealed record ModelSheet
     /// <summary>Fasteners with a tightening of their own.</summary>
     public required IReadOnlyDictionary<FastenerId, Fastener> Fasteners { get; init; }
 
+    /// <summary>The fluid that stands in a part which is held by what keeps that fluid in, such as a filter; null for none.</summary>
+    /// <param name="part">Part id.</param>
+    public FluidSystem? FluidIn(PartId part) => Fasteners.Values.FirstOrDefault(f => f.Holds.Contains(part))?.System is { } fluid
+        ? Fluids.GetValueOrDefault(fluid) : null;
+
+    /// <summary>The fluid that a step pours: its own, or the one that goes into the part that it fits.</summary>
+    /// <param name="step">A step.</param>
+    /// <returns>Null for a step that pours nothing.</returns>
+    public FluidSystem? Pours(SheetStep step) => Fluids.GetValueOrDefault(step.What)
+        ?? (Parts.TryGetValue(step.What, out var part) && part.Prefill is not null ? FluidIn(part.Id) : null);
+
     /// <summary>Parts.</summary>
     public required IReadOnlyDictionary<PartId, Part> Parts { get; init; }
 
@@ -284,6 +295,9 @@ public sealed record FluidSystem
     /// <summary>The amount with filter.</summary>
     public required Sourced<Quantity<Volume>> Amount { get; init; }
 
+    /// <summary>What goes in where it was taken apart and everything inside is dry; null where the sheet has no such amount.</summary>
+    public Sourced<Quantity<Volume>>? AfterStrip { get; init; }
+
     /// <summary>By how much a sum may pass the amount without a word.</summary>
     public required Sourced<Quantity<Volume>> Tolerance { get; init; }
 
@@ -292,6 +306,10 @@ public sealed record FluidSystem
 
     /// <summary>The most that it may use in 1,000 km; null where the maker names none.</summary>
     public Sourced<Quantity<Volume>>? MayUse { get; init; }
+
+    /// <summary>How much fresh fluid may be poured through with the drain plug out, to rinse out the last of the old; null where the sheet
+    /// does not allow it.</summary>
+    public Sourced<Quantity<Volume>>? Rinse { get; init; }
 
     /// <summary>How it is brought to its level.</summary>
     public FillBy FillBy { get; init; }
@@ -471,6 +489,10 @@ public sealed record Part
 
     /// <summary>Numbers that also fit but are wrong, with why.</summary>
     public required IReadOnlyDictionary<string, string> WrongButFits { get; init; }
+
+    /// <summary>How much oil goes into a new filter before it is fitted, which can be done where it hangs open side up; null for what is
+    /// fitted dry.</summary>
+    public Sourced<Quantity<Volume>>? Prefill { get; init; }
 
     /// <summary>Access that must be open to fit it, when no fastener holds it.</summary>
     public IReadOnlyList<AccessId> Needs { get; init; } = [];

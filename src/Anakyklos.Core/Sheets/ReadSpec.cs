@@ -17,7 +17,7 @@ public sealed record ReadSpec(IReadOnlyList<LookSubject> Looks, FluidId Fluid, I
     {
         var looks = c.Words<LookSubject>("looks");
         if (looks.Count == 0 || looks.Distinct().Count() < looks.Count)
-            c.Complain("looks", "Say what is looked at: magnet, fluid, filter or seal, each once.");
+            c.Complain("looks", "Say what is looked at: magnet, fluid, filter, seal or hold, each once.");
         var leads = c.Choices<Appearance, LookOutcome>("leads");
         foreach (var (looked, _) in leads.Where(l => !looks.Any(s => LookRules.Knows(new(s, l.Key)))))
             c.Complain("leads", $"“{looked}” is not seen of what is looked at here.");

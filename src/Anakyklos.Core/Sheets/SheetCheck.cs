@@ -2,6 +2,7 @@ using System.Text.RegularExpressions;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Sheets;
 
@@ -172,6 +173,14 @@ internal static partial class SheetCheck
             if (f.LitreWeighs?.Value is { } litre
                 && (litre < Quantity<Mass>.Of(0.65m, Mass.Kilogram) || litre > Quantity<Mass>.Of(1.3m, Mass.Kilogram)))
                 yield return ($"{path}.litreWeighs", $"{litre} is not what a litre of it weighs. It should be from 0.65 kg to 1.30 kg.");
+            if (f.AfterStrip?.Value is { } dry && (dry <= book || dry > book * 2))
+                yield return ($"{path}.afterStrip",
+                    $"{dry} after a full strip does not go with {book} otherwise: it should be more, and at most twice as much.");
+            if (f.Rinse?.Value is { } rinse && (rinse <= Quantity<Volume>.Zero || rinse > book * 0.1m))
+                yield return ($"{path}.rinse",
+                    $"{rinse} to rinse with does not go with {book}: it should be above 0 and at most a tenth of it.");
+            if (f.Rinse is not null && s.Fasteners.Values.All(x => x.Drains != f.Id))
+                yield return ($"{path}.rinse", "Nothing drains it, so nothing can be poured through.");
             if (f.MayUse?.Value is { } use && (use <= Quantity<Volume>.Zero || use > book))
                 yield return ($"{path}.mayUse", $"{use} in 1,000 km is no use that can be borne: it should be above 0 and at most {book}.");
             if (f.Rod?.Value is { } rod && (rod.High <= Quantity<Length>.Zero || rod.High >= rod.Low))
@@ -191,6 +200,17 @@ internal static partial class SheetCheck
             if (f.Tolerance.Value > between)
                 yield return ($"{path}.tolerance", $"{f.Tolerance.Value} is more than lies between the marks ({between}).");
         }
+        foreach (var part in s.Parts.Values)
+            if (part.Prefill?.Value is { } prefill)
+            {
+                if (s.FluidIn(part.Id) is not { } oil)
+                    yield return ($"parts.{part.Id}.prefill",
+                        "Nothing that holds this part keeps a fluid in (“system”), so none goes into it.");
+                else if (prefill <= Quantity<Volume>.Zero || prefill > oil.Amount.Value * 0.25m)
+                    yield return ($"parts.{part.Id}.prefill",
+                        $"{prefill} in it does not go with {oil.Amount.Value} of {Words.Low(oil.Name)} in all: it should be above 0 and at "
+                        + "most a quarter of it.");
+            }
     }
 
     [GeneratedRegex(@"^M(\d{1,2}(?:\.\d)?)(?:\s?[x×]\s?\d(?:\.\d{1,2})?)?$")]

@@ -40,6 +40,25 @@ public static class BalanceWords
             scene.Others.Add(new("Dip it first", "dip", "r", true));
     }
 
+    /// <summary>Offers to pour a little through before the plug goes in, where somebody stands at the plug.</summary>
+    internal static void OfferToRinse(LiftScene scene, DateTimeOffset now)
+    {
+        var step = scene.Step;
+        if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && scene.Card.ToRinse(now) is { } drain
+            && scene.Card.Sheet.Fasteners[drain.What] is var plug
+            && (step.What == plug.Id || step.What == plug.Seal || step.Needs.Contains(plug.Id)))
+            scene.Others.Add(new("Pour a little through", "rinse", "l", true));
+    }
+
+    /// <summary>Offers to measure in its pan what came out: before it is filled again, and before the pan is emptied.</summary>
+    internal static void OfferToMeasure(LiftScene scene, DateTimeOffset now)
+    {
+        var step = scene.Step;
+        if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && scene.Card.ToMeasure(now) is { } drain
+            && (step.Traits.EmptiesPans || (step.Traits.Fills && step.What == DrainedBy(scene.Card, drain).Id)))
+            scene.Others.Add(new($"Measure the old {Words.Low(DrainedBy(scene.Card, drain).Name)}", "came", "m", true));
+    }
+
     /// <summary>The fluid that a step lets out.</summary>
     public static FluidSystem DrainedBy(JobCard card, SheetStep drain) => card.Sheet.Fluids[card.Sheet.Fasteners[drain.What].Drains!.Value];
 

@@ -56,6 +56,9 @@ public sealed class LiftScene
     /// <summary>What goes in now, to the digit that is said; zero when nothing is poured.</summary>
     public Quantity<Volume> Pours { get; internal set; }
 
+    /// <summary>The fluid that is poured; empty when nothing is.</summary>
+    public FluidId PourOf { get; internal set; }
+
     /// <summary>Out of which containers it is poured; null when nothing is, or the stores have none of it.</summary>
     public PourPlan? Plan { get; internal set; }
     public FluidSystem? Fluid { get; internal set; }
@@ -110,6 +113,8 @@ public sealed class LiftScene
             ? DriveWords.Split(step.Value) : ("", "");
         WorkScene.Of(step.Kind).Draw(scene, to);
         BalanceWords.Tell(scene, to.Viewer, DateOnly.FromDateTime(now.DateTime));
+        BalanceWords.OfferToRinse(scene, now);
+        BalanceWords.OfferToMeasure(scene, now);
         scene.Facts.AddRange(step.Notes.Select(n => new Fact(n.Label, n.Text)));
         if (step.From is { } from)
             scene.Facts.Add(new("Source", from.ToString()));

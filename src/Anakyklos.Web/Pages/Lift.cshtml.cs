@@ -98,6 +98,12 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <summary>The wrench whose click is noted at this step by itself; null when none is near that can do it.</summary>
     public DeviceId? Listens { get; private set; }
 
+    /// <summary>The step that let out what can be rinsed now; null for none.</summary>
+    public SheetStep? ToRinse => Card.ToRinse(Clock.Now);
+
+    /// <summary>The step that let out what can be measured in its pan now; null for none.</summary>
+    public SheetStep? ToMeasure => Card.ToMeasure(Clock.Now);
+
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
 
@@ -121,7 +127,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return NotFound();
         Scene = LiftScene.Of(Card, step, Clock.Now, new(Viewer,
             [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)],
-            step.Traits is { Fills: true } or { Levels: true } ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
+            Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
             int.TryParse(can ?? Typed("from"), out var from) ? from : null));
         Panel = Panels.Contains(panel) || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.

@@ -43,10 +43,10 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     /// <summary>For how long it runs out at least, in minutes; empty for what each sheet wants.</summary>
     public string Drip => Schools.DripMinutes > 0 ? $"{Schools.DripMinutes}" : "";
 
-    public async Task<IActionResult> OnPostSchoolAsync(string? school, string? stages, string? drain, string? drip)
+    public async Task<IActionResult> OnPostSchoolAsync(string? school, string? stages, string? drain, string? drip, string? filter)
     {
         Keep("s-", ("drip", drip));
-        return Answer("s-", await desk.SetSchool(school, stages, drain, drip));
+        return Answer("s-", await desk.SetSchool(school, stages, drain, drip, filter));
     }
 
     /// <summary>The depot's rule for a job of all vehicles.</summary>

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
@@ -16,10 +17,51 @@ internal sealed class DrainCoach : PressedCoach
     public override string? Wants(ModelSheet sheet, SheetStep step) =>
         sheet.Fasteners.GetValueOrDefault(step.What)?.Drains is not null ? null : "a fastener that drains a fluid";
 
-    internal override Decision Decide(StepAt at, CardCommand said) => said is Dip dip ? Dipped(at, dip) : base.Decide(at, said);
+    // What was poured through drips for so long.
+    private static readonly TimeSpan RinseDrips = TimeSpan.FromMinutes(2);
 
-    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is Dipped dipped
-        ? [new LevelFound(card.Sheet.Fasteners[step.What].Drains!.Value, dipped.Level)] : base.Effects(card, step, happened);
+    // Twice what the sheet says is no little any more.
+    private const decimal NotALittle = 2;
+
+    internal override Decision Decide(StepAt at, CardCommand said) => said switch
+    {
+        Dip dip => Dipped(at, dip),
+        Rinse or Measure or Weigh when at.Card.State(at.Id).Status != StepStatus.Done => at.NotNow() ?? NotHere(at),
+        Rinse rinse => Through(at, rinse),
+        Measure or Weigh => at.Card.MayMeasure(at.Step, at.Now) is { } notNow ? new Refused([notNow])
+            : Measuring.Of(at, at.Sheet.Fluids[at.Sheet.Fasteners[at.Step.What].Drains!.Value], said),
+        _ => base.Decide(at, said),
+    };
+
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
+    {
+        Dipped dipped => [new LevelFound(card.Sheet.Fasteners[step.What].Drains!.Value, dipped.Level)],
+        Measured measured => [new FluidMeasured(card.Sheet.Fasteners[step.What].Drains!.Value, measured.Amount.Value)],
+        Rinsed rinsed => Ran(card, step, card.Sheet.Fasteners[step.What].Drains!.Value, rinsed.Amount.Value),
+        _ => base.Effects(card, step, happened),
+    };
+
+    private static IReadOnlyList<Effect> Ran(JobCard card, SheetStep step, FluidId fluid, Quantity<Volume> amount) =>
+    [
+        new FluidRunsThrough(fluid, amount), new WaitBegins(step.Id, $"{card.Sheet.Fluids[fluid].Name} drips", RinseDrips),
+        .. card.PanWith(fluid) is { } pan ? [new FillsPan(fluid, pan, amount)] : Array.Empty<Effect>(),
+    ];
+
+    private static Decision Through(StepAt at, Rinse said)
+    {
+        if (at.Card.MayRinse(at.Step, at.Now) is { } notNow)
+            return new Refused([notNow]);
+        if (Implausible(said.Amount) is { } impossible)
+            return impossible;
+        var fluid = at.Sheet.Fluids[at.Sheet.Fasteners[at.Step.What].Drains!.Value];
+        if (said.Amount.Value > fluid.Rinse!.Value * NotALittle)
+            return No($"{said.Amount} is more than a little: the sheet has {JobCard.Litres(fluid.Rinse.Value)}.",
+                "Type what was poured through.", field: "amount");
+        if (Pouring.CannotBeFrom(at, fluid.Id, said.From, null) is { } refused)
+            return refused;
+        var from = at.Card.Emptied(fluid.Id, said.Amount.Value, at.Facts.Shelf, Pouring.Today(at), said.From);
+        return Yes(new Rinsed(at.Id, said.Amount, from));
+    }
 
     // Long before its turn comes: on the ground, with nothing running, while the old fluid is still in.
     private static Decision Dipped(StepAt at, Dip said)

@@ -32,7 +32,8 @@ public sealed record Weigh(StepId Step, Typed<Mass> Full, Typed<Mass> Empty, boo
 /// <param name="Text">The question, with what may be behind it.</param>
 /// <param name="Amount">How much.</param>
 /// <param name="Weighed">What the scale showed; null where it was measured by volume.</param>
-public sealed record MeasureQuestion(string Text, Typed<Volume> Amount, Weighed? Weighed) : Question(Text);
+/// <param name="Step">The step at which it is measured.</param>
+public sealed record MeasureQuestion(string Text, Typed<Volume> Amount, Weighed? Weighed, StepId Step) : Question(Text);
 
 /// <summary>What may be said when what came out is measured.</summary>
 internal sealed class MeasureCommands : ICommandPage

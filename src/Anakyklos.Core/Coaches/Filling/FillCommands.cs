@@ -20,6 +20,7 @@ internal sealed class FillCommands : ICommandPage
             said => new Pour(said.Of(Field.Step), said.Of(In), said.Of(Warned), said.Of(From))),
         new("takeOut", "An amount came out again", [Field.Step, Out], said => new TakeOut(said.Of(Field.Step), said.Of(Out))),
         new("runOver", "It runs out of the hole", [Field.Step, Warned], said => new RunOver(said.Of(Field.Step), said.Of(Warned))),
+        new("stripped", "It was taken apart, and is dry inside", [Field.Step], said => new SayStripped(said.Of(Field.Step))),
         new("rod", "The rod was read", [Field.Step, Depth, Warned],
             said => new ReadRod(said.Of(Field.Step), said.Of(Depth), said.Of(Warned))),
         new("gauge", "The level was read between its marks", [Field.Step, Level, Warned],

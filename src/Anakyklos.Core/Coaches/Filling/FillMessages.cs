@@ -46,6 +46,15 @@ public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = 
     public bool GoesOn => true;
 }
 
+/// <summary>What it goes into was taken apart, and is dry inside.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record WasStripped(StepId Step) : CardEvent, IStepEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+}
+
 /// <summary>It ran out of the hole through which it is filled.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
@@ -90,6 +99,10 @@ public sealed record ReadRod(StepId Step, Typed<Length> Depth, bool WarningSeen 
 /// <param name="Step">Step id.</param>
 /// <param name="WarningSeen">The person was warned and stands by it.</param>
 public sealed record RunOver(StepId Step, bool WarningSeen = false) : StepCommand(Step);
+
+/// <summary>What it goes into was taken apart, and is dry inside.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record SayStripped(StepId Step) : StepCommand(Step);
 
 /// <summary>Really pour it?</summary>
 /// <param name="Text">The warning as a question.</param>

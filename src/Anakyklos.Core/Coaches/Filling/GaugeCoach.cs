@@ -138,7 +138,7 @@ internal sealed class GaugeCoach : Coach
             return new Refused(reasons);
         if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.Pour)
             return No("Nothing should be poured before the next reading.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.");
-        return Implausible(said.Amount) ?? Pouring.Warned(at, said, Pouring.ByMarks(at.Card, id, said.Amount));
+        return Implausible(said.Amount) ?? Pouring.Warned(at, id, said, Pouring.ByMarks(at.Card, id, said.Amount));
     }
 
     private static Decision Out(StepAt at, TakeOut said)

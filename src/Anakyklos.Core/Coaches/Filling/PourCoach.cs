@@ -46,7 +46,9 @@ internal sealed class PourCoach : Coach
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
-        Pour c => at.NotNow() ?? Implausible(c.Amount) ?? Pouring.Warned(at, c, Strays(at, c.Amount), RunsOver(at.Card, at.Step.What)),
+        Pour c => at.NotNow() ?? Implausible(c.Amount)
+            ?? Pouring.Warned(at, at.Step.What, c, Strays(at, c.Amount), RunsOver(at.Card, at.Step.What)),
+        SayStripped => at.NotNow() ?? Dry(at),
         RunOver c => at.NotNow() ?? Over(at, c),
         ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
         Deviate d => NeverLeftOut(at, d),
@@ -57,6 +59,8 @@ internal sealed class PourCoach : Coach
     {
         if (happened is RanOver)
             return [new StepEnds(step.Id), new FluidIsIn(step.What), new Closes(new(OpenKind.Fluid, step.What))];
+        if (happened is WasStripped)
+            return [new FluidMeetsDry(step.What)];
         if (happened is not Poured poured)
             throw Foreign(happened);
         var sum = card.Fluid(step.What).Poured + poured.Amount.Value;
@@ -87,10 +91,27 @@ internal sealed class PourCoach : Coach
         var (target, tolerance) = (at.Card.Wanted(fluid.Id), fluid.Tolerance.Value);
         var sum = at.Card.Fluid(fluid.Id).Poured + amount.Value;
         var book = fluid.FillBy != FillBy.MeasuredReturn ? "the book says"
-            : at.Card.Fluid(fluid.Id).CameOut == target ? "what came out was" : target == fluid.Amount.Value ? "the book says"
+            : at.Card.Fluid(fluid.Id).CameOut == target ? "what came out was" : target == at.Card.BookOf(fluid.Id) ? "the book says"
             : "to start it needs";
         return sum > target + tolerance
             ? $"{amount} makes {JobCard.Litres(sum)} in all; {book} {JobCard.Litres(target)}. Look for what does not agree." : "";
+    }
+
+    // More goes in where even the last corner is dry; what lies ready must be enough for it.
+    private static Decision Dry(StepAt at)
+    {
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        if (fluid.AfterStrip?.Value is not { } book)
+            return No($"The sheet has one amount of {Words.Low(fluid.Name)} only.", "Pour that.");
+        if (at.Card.Fluid(fluid.Id) is { Stripped: true })
+            return No($"The book's {JobCard.Litres(book)} after a full strip hold already.", "Pour them.");
+        if (at.Card.Fluid(fluid.Id).Poured > Quantity<Volume>.Zero)
+            return No($"{JobCard.Litres(at.Card.Fluid(fluid.Id).Poured)} went in already.",
+                "Take that back first if it was dry inside.");
+        return at.Card.OilInHand(fluid.Id) is { } oil && oil.Amount < book
+            ? No($"Only {JobCard.Litres(oil.Amount)} is in hand, and {JobCard.Litres(book)} must go in.",
+                "Fetch the rest and say so at the kit.", at.Card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id)
+            : Yes(new WasStripped(at.Id));
     }
 
     // Bottle after bottle goes in, and none of them is the end: it is full when it runs out of the hole.
@@ -102,9 +123,10 @@ internal sealed class PourCoach : Coach
             return No($"The {Words.Low(fluid.Name)} is not filled until it runs over.", "Say how much went in.");
         if (poured == Quantity<Volume>.Zero)
             return No("Nothing has been poured yet.", "Say how much went in, then that it runs over.");
-        var warning = poured < fluid.Amount.Value - fluid.Tolerance.Value
-            ? $"It runs over at {JobCard.Litres(poured)}, but the book says {JobCard.Litres(fluid.Amount.Value)}. Is it level, and is all "
-                + "the old oil out?" : "";
+        var book = at.Card.BookOf(fluid.Id);
+        var warning = poured < book - fluid.Tolerance.Value
+            ? $"It runs over at {JobCard.Litres(poured)}, but the book says {JobCard.Litres(book)}. Is it level, and is all the old oil out?"
+            : "";
         return warning.Length > 0 && !said.WarningSeen ? new Asked(new RunOverQuestion(warning)) : Yes(new RanOver(at.Id, warning));
     }
 

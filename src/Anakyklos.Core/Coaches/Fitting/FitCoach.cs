@@ -1,12 +1,19 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
+using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Fitting;
 
-/// <summary>A part is fitted, ready for what holds it.</summary>
+/// <summary>A part is fitted, ready for what holds it; a filter that hangs open side up may be filled first.</summary>
 internal sealed class FitCoach : PressedCoach
 {
+    // A cup of this much more than the book says would run over its edge.
+    private const decimal RunsOverFrom = 1.25m;
+
     public override string Kind => "fit";
 
     public override StepTraits Traits(SheetStep step) => new() { Fits = true };
@@ -24,5 +31,32 @@ internal sealed class FitCoach : PressedCoach
                 yield return r;
     }
 
+    internal override Decision Decide(StepAt at, CardCommand said) => said is Pour pour
+        ? at.NotNow() ?? Implausible(pour.Amount) ?? Fills(at, pour) : base.Decide(at, said);
+
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is Poured poured
+        ? [new PartHolds(card.Sheet.Pours(step)!.Id, step.What, poured.Amount.Value)] : base.Effects(card, step, happened);
+
+    internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>
+        card.Opened.Schools is { Filter: FilterSchool.Filled } && card.MayFillFirst(step)
+            ? new Pour(step.Id, new(card.Sheet.Parts[step.What].Prefill!.Value, Volume.Litre)) : base.ByTheBook(card, step);
+
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new PartGoesIn(step.What)];
+
+    private static Decision Fills(StepAt at, Pour said)
+    {
+        var part = at.Sheet.Parts[at.Step.What];
+        if (at.Sheet.Pours(at.Step) is not { } fluid)
+            return No($"The {Words.Low(part.Name)} is fitted dry.", "Say that it is in its place.");
+        if (at.Card.Fluid(fluid.Id).InPart is var holds && holds > Quantity<Volume>.Zero)
+            return No($"{JobCard.Litres(holds)} is in it already.", "Fit it.");
+        if (!at.Card.MayFillFirst(at.Step))
+            return No($"The old {Words.Low(fluid.Name)} has not been drained.", "Drain it first, or fit it dry.",
+                at.Card.First(s => s.Traits.LetsOut && at.Sheet.Fasteners[s.What].Drains == fluid.Id));
+        var prefill = part.Prefill!.Value;
+        return said.Amount.Value > prefill * RunsOverFrom
+            ? No($"The {Words.Low(part.Name)} takes {JobCard.Litres(prefill)}; {said.Amount} would run over.", "Type what stands in it.",
+                field: "amount")
+            : Pouring.Warned(at, fluid.Id, said, "");
+    }
 }

@@ -11,8 +11,13 @@ public sealed class DrainScene : WorkScene
     public override IReadOnlyList<string> Kinds => ["drain"];
 
     /// <inheritdoc/>
-    public override string? Line(JobCard card, CardEvent e) => e is Dipped d
-        ? $"Dipped before the drain: {d.Level}{(d.AgainstWarning is { } against ? $". Asked: {against}" : "")}" : null;
+    public override string? Line(JobCard card, CardEvent e) => e switch
+    {
+        Dipped d => $"Dipped before the drain: {d.Level}{(d.AgainstWarning is { } against ? $". Asked: {against}" : "")}",
+        Measured m => MeasureScene.Said(m),
+        Rinsed r => $"Poured {r.Amount} through",
+        _ => null,
+    };
 
     /// <inheritdoc/>
     public override void Draw(LiftScene scene, Looker to)

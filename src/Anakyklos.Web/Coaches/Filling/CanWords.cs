@@ -16,7 +16,7 @@ public static class CanWords
 
     /// <summary>What is poured, with its batch where it is known.</summary>
     public static string Product(LiftScene scene, PourPlan? plan) => plan is null
-        ? scene.Card.OilInHand(scene.Step.What)?.Product ?? ""
+        ? scene.Card.OilInHand(scene.PourOf)?.Product ?? ""
         : $"{plan.From[^1].Container.Product}{(plan.From[^1].Container.Batch is { Length: > 0 } batch ? $", {batch}" : "")}"
             + (plan.From[^1].Container.Opened is null ? ", still shut" : "");
 

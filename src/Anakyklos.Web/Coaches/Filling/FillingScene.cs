@@ -30,6 +30,7 @@ public sealed class FillingScene : WorkScene
     {
         Poured p => $"Poured {p.Amount}{(p.Device is { } meter ? $", metered by {meter}" : "")}"
             + $"{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
+        WasStripped => "Taken apart, dry inside: the book's other amount holds",
         TakenOut t => $"Took out {t.Amount}",
         RanOver r => $"It ran over{(r.AgainstWarning.Length > 0 ? $". Warned: {r.AgainstWarning}" : "")}",
         GaugeRead g when GaugeOf(card, g.Step) is var gauge =>
@@ -47,10 +48,10 @@ public sealed class FillingScene : WorkScene
         scene.Fill = scene.Card.FillsByMarks(fluid.Id) ? scene.Card.FillOf(fluid.Id) : null;
         Drawn(scene);
         if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id).Poured is var poured
-            && poured >= fluid.Amount.Value - fluid.Tolerance.Value)
+            && poured >= scene.Card.BookOf(fluid.Id) - fluid.Tolerance.Value)
             UntilItRuns(scene, fluid, poured, to);
         else
-            Offer(scene, scene.Card.Wanted(fluid.Id) - scene.Card.Fluid(fluid.Id).Poured, to, fluid.FillBy switch
+            Offer(scene, fluid, scene.Card.Wanted(fluid.Id) - scene.Card.Fluid(fluid.Id).Poured, to, fluid.FillBy switch
         {
             FillBy.Overflow when scene.Card.Fluid(fluid.Id).Pours > 0 => "is left by the book; stop when it runs out of the hole",
             FillBy.Overflow => "is the book; stop when it runs out of the hole",
@@ -59,12 +60,16 @@ public sealed class FillingScene : WorkScene
             FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut is null => "is the book: what came out was not measured",
             FillBy.MeasuredReturn when scene.Card.Fluid(fluid.Id).CameOut > scene.Card.Wanted(fluid.Id) => "is the book: more came out",
             FillBy.MeasuredReturn => "came out, so as much goes back",
+            FillBy.Book when scene.Card.Fluid(fluid.Id).Stripped => "by the book after a full strip, exactly",
             FillBy.Book => "by the book, exactly",
             _ => fluid.Pumped ? "brings it to the bottom mark once the filter is full" : "brings it to the lower mark",
         });
         if (fluid.FillBy == FillBy.Overflow && scene.Card.Fluid(fluid.Id) is { Pours: > 0, Poured: var some }
-            && some < fluid.Amount.Value - fluid.Tolerance.Value)
+            && some < scene.Card.BookOf(fluid.Id) - fluid.Tolerance.Value)
             scene.Others.Add(new("It runs over", "runOver", "r"));
+        if (fluid.AfterStrip is { } dry && scene.Card.Fluid(fluid.Id) is { Stripped: false } state
+            && state.Poured == Quantity<Volume>.Zero && !scene.IsDone)
+            scene.Others.Add(new($"Dry inside: {dry.Value.Print(to.Viewer.VolumeUnits[0])}", "stripped", "d"));
         var approvals = fluid.Approvals.Value.Count > 0 ? $", {string.Join(" or ", fluid.Approvals.Value)}" : "";
         var additives = fluid.Additives.Count > 0 ? $", with the additive {string.Join(" and ", fluid.Additives)}" : "";
         scene.Facts.Add(new("Oil", $"{string.Join(" or ", fluid.Grades.Value)}{approvals}{additives}"));
@@ -83,7 +88,7 @@ public sealed class FillingScene : WorkScene
         {
             scene.Advice = advice;
             scene.InTheWay = [];
-            Offer(scene, advice.Amount, to,
+            Offer(scene, fluid, advice.Amount, to,
                 advice.Verdict == FillVerdict.Pour ? Brings(fluid, fill, advice) : "it stands above the top mark");
             return;
         }
@@ -109,7 +114,7 @@ public sealed class FillingScene : WorkScene
         var units = to.Viewer.VolumeUnits;
         var printed = poured.Print(units[0]);
         (scene.Number, scene.Unit) = (printed.Number, printed.Unit);
-        scene.Beside = ["are in", $"the book says {fluid.Amount.Value.Print(units[0])}; go on until it runs out of the hole"];
+        scene.Beside = ["are in", $"the book says {scene.Card.BookOf(fluid.Id).Print(units[0])}; go on until it runs out of the hole"];
         scene.Offer("It runs over", "runOver");
     }
 
@@ -126,8 +131,15 @@ public sealed class FillingScene : WorkScene
     // Less than the last digit that is said of a quart.
     private static readonly Quantity<Volume> Drops = Quantity<Volume>.Of(10, Volume.Millilitre);
 
-    private static void Offer(LiftScene scene, Quantity<Volume> amount, Looker to, string why)
+    /// <summary>Offers to pour, or to take out, an amount: the number, where it comes from and the press.</summary>
+    /// <param name="scene">The scene.</param>
+    /// <param name="fluid">What is poured.</param>
+    /// <param name="amount">How much at most.</param>
+    /// <param name="to">Who looks.</param>
+    /// <param name="why">What it does, in a few words.</param>
+    internal static void Offer(LiftScene scene, FluidSystem fluid, Quantity<Volume> amount, Looker to, string why)
     {
+        scene.PourOf = fluid.Id;
         var own = to.Viewer.VolumeUnits[0];
         // What is too little for the scale of a can is said in the unit of the cup that is in the hand.
         var cup = CupGauge.Measures(amount) ? CupGauge.UnitOf(own) : null;
@@ -141,7 +153,7 @@ public sealed class FillingScene : WorkScene
         // What a rounding left over goes in with it, or it would be asked for again and again.
         if (cup is not null && scene.Step.Traits.Fills && amount < Drops)
             amount = amount.RoundUp(cup);
-        scene.Plan = scene.Card.PlanOfPour(scene.Step.What, amount, to.Shelf, to.Today, to.Can, cup);
+        scene.Plan = scene.Card.PlanOfPour(fluid.Id, amount, to.Shelf, to.Today, to.Can, cup);
         // What is said is never more than what is wanted: rounded up it would pass the mark.
         var goes = scene.Plan?.Amount ?? new(amount.RoundDown(cup ?? own), cup ?? own);
         Say(scene, goes, to, why);

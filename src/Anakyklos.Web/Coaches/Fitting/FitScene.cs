@@ -1,9 +1,14 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
+using Anakyklos.Web.Coaches.Filling;
 
 namespace Anakyklos.Web.Coaches.Fitting;
 
-/// <summary>A part goes in: its number, large enough to be held against the box.</summary>
+/// <summary>A part goes in: its number, large enough to be held against the box; a filter that is filled first, with what goes into
+/// it.</summary>
 public sealed class FitScene : WorkScene
 {
     /// <inheritdoc/>
@@ -13,9 +18,24 @@ public sealed class FitScene : WorkScene
     public override void Draw(LiftScene scene, Looker to)
     {
         var part = scene.Card.Sheet.Parts[scene.Step.What];
-        scene.Number = scene.Card.Kit?.Parts.GetValueOrDefault(part.Id) ?? part.Number.Value;
+        var number = scene.Card.Kit?.Parts.GetValueOrDefault(part.Id) ?? part.Number.Value;
+        var mayFill = scene.Card.MayFillFirst(scene.Step) && !scene.IsDone;
+        if (mayFill && scene.Card.Opened.Schools is { Filter: FilterSchool.Filled })
+        {
+            FillingScene.Offer(scene, scene.Card.Sheet.Pours(scene.Step)!, part.Prefill!.Value, to,
+                $"into the new {Words.Low(part.Name)} first: it hangs open side up");
+            scene.Facts.Add(new("Part", $"{part.Name}, {number}"));
+            scene.Others.Add(new("Fitted dry", "done", "d"));
+            return;
+        }
+        scene.Number = number;
         scene.Facts.Add(new("Part", $"{part.Name}{Again(part)}"));
+        if (part.Prefill is not null && scene.Card.Sheet.Pours(scene.Step) is { } fluid
+            && scene.Card.Fluid(fluid.Id).InPart is var holds && holds > Quantity<Volume>.Zero)
+            scene.Facts.Add(new("In it", $"{holds.Print(to.Viewer.VolumeUnits[0])} of {Words.Low(fluid.Name)}; it counts"));
         scene.Offer(Said(scene.Step));
+        if (mayFill)
+            scene.Others.Add(new("Oil went into it first", "amount", "o", Asks: true));
     }
 
     private static string Again(Part part) => part.ReusableTimes switch

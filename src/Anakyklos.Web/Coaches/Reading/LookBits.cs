@@ -23,6 +23,11 @@ public sealed record LookBits(string Look, string Path)
         Appearance.SoftMetal => Scattered("look-soft", 12, 32, (x, y, _) => F($"M{x} {y}l5 1l-2 4l-5 -1Z")),
         Appearance.Steel => Scattered("look-sliver", 12, 32, (x, y, i) => F($"M{x} {y}l{i % 3 * 3 - 3} 7")),
         Appearance.Lining => Scattered("look-chip", 9, 32, (x, y, _) => F($"M{x} {y}h9v6h-9Z")),
+        Appearance.Snapped => [new("look-turn", "M32 26A36 36 0 0 1 82 12M82 12L72 10M82 12L76 20")],
+        Appearance.Loose => [new("look-turn", "M24 44A36 36 0 1 1 60 75M24 44L18 34M24 44L34 38")],
+        Appearance.Overtight => [new("look-turn look-strong", "M36 20A34 34 0 0 1 60 10M60 10L51 5M60 10L52 16"), new("look-sliver",
+            "M84 24l8 -5M88 38h10M84 52l8 5")],
+        Appearance.Stripped => Scattered("look-sliver", 9, 30, (x, y, i) => F($"M{x} {y + 18}q{(i % 2) * 6 - 3} 5 2 9")),
         _ => [],
     };
 

@@ -107,3 +107,29 @@ export const dipstick = () => ({
     svg.querySelector('[data-oil]').setAttribute('d', svg.dataset.shape.replaceAll('{y}', String(y)));
   },
 });
+
+// What came out stands in a measuring jug: a tap, or the arrow keys, say where.
+export const jug = () => ({
+  tap(e) {
+    const svg = this.$el;
+    const point = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.getScreenCTM().inverse());
+    this.set(((Number(svg.dataset.bottom) - point.y) / Number(svg.dataset.span)) * Number(svg.dataset.holds));
+  },
+  key(e) {
+    const fine = Number(this.$el.dataset.fine);
+    const step = { ArrowUp: fine, ArrowDown: -fine, PageUp: fine * 10, PageDown: -fine * 10 }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    e.stopPropagation();
+    this.set((parseFloat(page('#amount').value) || 0) + step);
+  },
+  set(amount) {
+    const svg = this.$el;
+    const { bottom, span, holds, fine, unit } = svg.dataset;
+    const read = Math.min(holds * 1.05, Math.max(0, Math.round(amount / fine) * fine));
+    const shown = String(Number(read.toFixed(3)));
+    page('#amount').value = `${shown} ${unit}`;
+    svg.setAttribute('aria-valuenow', shown);
+    svg.querySelector('[data-oil]').setAttribute('y', String(bottom - (read / holds) * span));
+  },
+});

@@ -2,7 +2,7 @@
 import './keys.js';
 import { isTyped } from './bounce.js';
 import { send, resend } from './press.js';
-import { dipstick, hold, wait } from './gauges.js';
+import { dipstick, hold, jug, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 
@@ -132,4 +132,5 @@ document.addEventListener('alpine:init', () => {
   Alpine.data('wrench', wrench);
   Alpine.data('dispenser', dispenser);
   Alpine.data('dipstick', dipstick);
+  Alpine.data('jug', jug);
 });
