@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Filling;
@@ -55,7 +56,7 @@ public static class HandsOf
         // What a wrench sent that hangs on this vehicle has happened to it already.
         ReadingTaken { Device: not null } when vehicle.Joints[step.What] is { IsIn: true, Torque: not null } => [],
         ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
-        Poured p when step.Traits.Fits => [new FillsPart(card.Sheet.Pours(step)!.Id, p.Amount.Value)],
+        PartFilled f => [new FillsPart(card.Sheet.Pours(step)!.Id, f.Amount.Value)],
         Poured p => Poured(card, step, p.Amount.Value, vehicle),
         Rinsed r => [new RunsThrough(card.Sheet.Fasteners[step.What].Drains!.Value, r.Amount.Value)],
         TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],

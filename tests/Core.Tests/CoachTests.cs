@@ -1,4 +1,6 @@
 using Anakyklos.Core.Coaches.Draining;
+using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
@@ -101,7 +103,7 @@ public sealed class CoachTests
         new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
             new TakeOut(step, Litres(0.1m)),
         new See(step, new(LookSubject.Magnet, Appearance.Paste)), new Measure(step, Litres(1)),
-        new Rinse(step, Litres(0.1m)), new SayStripped(step), new Weigh(step, Kilograms(3), Kilograms(1)),
+        new Rinse(step, Litres(0.1m)), new SayStripped(step), new FillPart(step, Litres(0.5m)), new Weigh(step, Kilograms(3), Kilograms(1)),
             new ReadGauge(step, new Level(0.5m)),
             new ReadRod(step, new(Quantity<Length>.Of(69, Length.Millimetre), Length.Millimetre)), new RunOver(step, true),
             new Dip(step, new Level(0.5m), true),

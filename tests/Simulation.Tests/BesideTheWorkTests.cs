@@ -1,6 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Draining;
-using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
@@ -54,14 +54,18 @@ public sealed class BesideTheWorkTests
         foreach (var id in new[] { "corran-fen-12", "skelling-tourer-1100" })
         {
             var sheet = BothWalk.Sheets[id];
-            var walk = new BothWalk(sheet, ["engine-oil-and-filter"], schools: new(Filter: FilterSchool.Filled)) { HasEyes = true, SpareLitres = 1 };
+            var walk = new BothWalk(sheet, ["engine-oil-and-filter"], schools: new(Filter: FilterSchool.Filled))
+            {
+                HasEyes = true,
+                SpareLitres = 1,
+            };
             for (var presses = 0; presses < 200 && walk.Card.Next is not null; presses++)
             {
                 Beside(walk, new Random(1), always: true);
                 walk.GoOn();
             }
             seen.UnionWith(walk.Card.History.Select(h => h.Event.GetType().Name));
-            Assert.Contains(walk.Card.History, h => h.Event is Poured p && walk.Card.Step(p.Step)!.Traits.Fits);
+            Assert.Contains(walk.Card.History, h => h.Event is PartFilled);
             walk.ByTheBook();
         }
         Assert.Superset(new HashSet<string> { nameof(Rinsed), nameof(Measured) }, seen);

@@ -51,8 +51,8 @@ public sealed class LibraryTests : IAsyncLifetime
     {
         var browser = await _host.SignedIn();
         await browser.Get("/library/corran-fen-12?handler=File");
-        Assert.Equal(Sheets.Text("corran-fen-12", 7), await browser.Answer.Content.ReadAsStringAsync());
-        Assert.Contains("corran-fen-12-r7.json", browser.Answer.Content.Headers.ContentDisposition!.ToString());
+        Assert.Equal(Sheets.Text("corran-fen-12", 8), await browser.Answer.Content.ReadAsStringAsync());
+        Assert.Contains("corran-fen-12-r8.json", browser.Answer.Content.Headers.ContentDisposition!.ToString());
     }
 
     [Fact]
@@ -65,7 +65,7 @@ public sealed class LibraryTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit("button[formaction='/library?handler=Add']", ("text", text)));
         Assert.Contains($"Line {line}", lead.Page.QuerySelector(".sheet-errors")!.TextContent);
         Assert.Contains("bananas", lead.Page.QuerySelector("#text")!.TextContent);
-        Assert.Equal([7], Sheets.Revisions("corran-fen-12"));
+        Assert.Equal([8], Sheets.Revisions("corran-fen-12"));
     }
 
     [Fact]

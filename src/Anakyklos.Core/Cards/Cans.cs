@@ -1,6 +1,8 @@
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
+using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
 
@@ -39,6 +41,33 @@ public sealed partial class JobCard
     /// <param name="fluid">Fluid id.</param>
     /// <returns>Null where none did.</returns>
     public DeviceId? MeteredBy(FluidId fluid) => Pours(fluid).Select(p => p.Device).LastOrDefault(d => d is not null);
+
+    /// <summary>Why a fluid cannot come out of the container that was named: it must be one of the stores, with something left of what was
+    /// laid out.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    /// <param name="from">The container's number; null where none was named.</param>
+    /// <param name="device">The dispenser that metered it; null for none.</param>
+    /// <param name="shelf">The stores as they stand.</param>
+    /// <param name="today">The day.</param>
+    /// <returns>Null when it can.</returns>
+    internal Refused? CannotPourFrom(FluidId fluid, int? from, DeviceId? device, Shelf shelf, DateOnly today)
+    {
+        if (from is not { } number)
+            return null;
+        if (shelf.Containers.FirstOrDefault(c => c.Id == number) is not { } can)
+            return No($"There is no container {number} in the stores.", "Take one that is shown, or book it in first.", field: "from");
+        var name = $"{char.ToUpperInvariant(can.Name[0])}{can.Name[1..]}";
+        if (OilInHand(fluid) is not { } oil || !oil.Products.Any(p => PartNumber.Same(p, can.Product)))
+            return No($"{name} holds {can.Product}, and {OilInHand(fluid)?.Product ?? "nothing"} was laid out.",
+                device is null ? "Say at the kit that it goes in, or pour what was laid out."
+                    : "It is in: say at the kit that it goes in, or let it out again, discard this and pour what was laid out.",
+                Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id, "from");
+        if (can.Left == Quantity<Volume>.Zero)
+            return No($"{name} is empty by the stores' book.", "Pour from another, or count it in the stores.", field: "from");
+        return shelf.IsOpenTooLong(can, today)
+            ? No($"{name} has been open since {can.Opened:yyyy-MM-dd}; {can.Product} is poured within "
+                + $"{shelf.Oils.Find(can.Product)!.OpenDays} days.", "Open a new one.", field: "from") : null;
+    }
 
     private int? LastCanOf(FluidId fluid) => Pours(fluid).LastOrDefault()?.From?[^1].Can;
 

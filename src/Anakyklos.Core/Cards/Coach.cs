@@ -92,6 +92,8 @@ internal sealed record StepAt(JobCard Card, SheetStep Step, Person By, DateTimeO
 
     internal StepId Id => Step.Id;
 
+    internal DateOnly Today => DateOnly.FromDateTime(Now.DateTime);
+
     /// <summary>Why the step cannot be done now: done already, or something in its way; null when it can.</summary>
     internal Refused? NotNow() => Card.IsOver(Step, Now)
         ?? (Card.InTheWay(Step, Now) is { Count: > 0 } reasons ? new Refused(reasons) : null);

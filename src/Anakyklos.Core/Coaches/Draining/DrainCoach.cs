@@ -1,5 +1,4 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
@@ -57,9 +56,9 @@ internal sealed class DrainCoach : PressedCoach
         if (said.Amount.Value > fluid.Rinse!.Value * NotALittle)
             return No($"{said.Amount} is more than a little: the sheet has {JobCard.Litres(fluid.Rinse.Value)}.",
                 "Type what was poured through.", field: "amount");
-        if (Pouring.CannotBeFrom(at, fluid.Id, said.From, null) is { } refused)
+        if (at.Card.CannotPourFrom(fluid.Id, said.From, null, at.Facts.Shelf, at.Today) is { } refused)
             return refused;
-        var from = at.Card.Emptied(fluid.Id, said.Amount.Value, at.Facts.Shelf, Pouring.Today(at), said.From);
+        var from = at.Card.Emptied(fluid.Id, said.Amount.Value, at.Facts.Shelf, at.Today, said.From);
         return Yes(new Rinsed(at.Id, said.Amount, from));
     }
 

@@ -125,8 +125,8 @@ internal sealed class PourCoach : Coach
             return No("Nothing has been poured yet.", "Say how much went in, then that it runs over.");
         var book = at.Card.BookOf(fluid.Id);
         var warning = poured < book - fluid.Tolerance.Value
-            ? $"It runs over at {JobCard.Litres(poured)}, but the book says {JobCard.Litres(book)}. Is it level, and is all the old oil out?"
-            : "";
+            ? $"It runs over at {JobCard.Litres(poured)}, but the book says {JobCard.Litres(book)}. Is it level, and is all "
+                + "the old oil out?" : "";
         return warning.Length > 0 && !said.WarningSeen ? new Asked(new RunOverQuestion(warning)) : Yes(new RanOver(at.Id, warning));
     }
 

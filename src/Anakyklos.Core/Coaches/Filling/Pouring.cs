@@ -13,7 +13,7 @@ internal static class Pouring
     /// <summary>The pour, or a question when it strays from the book and nobody has stood by it yet.</summary>
     internal static Decision Warned(StepAt at, FluidId fluid, Pour said, string warning, bool untilSaid = false)
     {
-        if (CannotBeFrom(at, fluid, said.From, said.Device) is { } refused)
+        if (at.Card.CannotPourFrom(fluid, said.From, said.Device, at.Facts.Shelf, at.Today) is { } refused)
             return refused;
         if (warning.Length > 0 && !said.WarningSeen)
             return new Asked(new PourQuestion($"{warning} Was it really {said.Amount}?", said.Amount, said.From));
@@ -21,7 +21,7 @@ internal static class Pouring
         var shelf = said.Device is null ? at.Facts.Shelf
             : at.Facts.Shelf with { Containers = [.. at.Facts.Shelf.Containers.Where(c => c.Id == said.From)] };
         return Yes(new Poured(said.Step, said.Amount, warning, untilSaid,
-            at.Card.Emptied(fluid, said.Amount.Value, shelf, Today(at), said.From), said.Device));
+            at.Card.Emptied(fluid, said.Amount.Value, shelf, at.Today, said.From), said.Device));
     }
 
     /// <summary>What is told when a dispenser metered something that goes in here; null when what was measured is no volume.</summary>
@@ -30,30 +30,6 @@ internal static class Pouring
 
     /// <summary>The dispenser that metered a pour; null for none.</summary>
     internal static DeviceId? Metered(CardEvent happened) => (happened as Poured)?.Device;
-
-    internal static DateOnly Today(StepAt at) => DateOnly.FromDateTime(at.Now.DateTime);
-
-    /// <summary>Why it cannot come out of the container that was named: it must be one of the stores, with something left of what was laid
-    /// out.</summary>
-    internal static Refused? CannotBeFrom(StepAt at, FluidId fluid, int? from, DeviceId? device)
-    {
-        if (from is not { } number)
-            return null;
-        var shelf = at.Facts.Shelf;
-        if (shelf.Containers.FirstOrDefault(c => c.Id == number) is not { } can)
-            return No($"There is no container {number} in the stores.", "Take one that is shown, or book it in first.", field: "from");
-        var name = $"{char.ToUpperInvariant(can.Name[0])}{can.Name[1..]}";
-        if (at.Card.OilInHand(fluid) is not { } oil || !oil.Products.Any(p => PartNumber.Same(p, can.Product)))
-            return No($"{name} holds {can.Product}, and {at.Card.OilInHand(fluid)?.Product ?? "nothing"} was laid out.",
-                device is null ? "Say at the kit that it goes in, or pour what was laid out."
-                    : "It is in: say at the kit that it goes in, or let it out again, discard this and pour what was laid out.",
-                at.Card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id, "from");
-        if (can.Left == Quantity<Volume>.Zero)
-            return No($"{name} is empty by the stores' book.", "Pour from another, or count it in the stores.", field: "from");
-        return shelf.IsOpenTooLong(can, Today(at))
-            ? No($"{name} has been open since {can.Opened:yyyy-MM-dd}; {can.Product} is poured within "
-                + $"{shelf.Oils.Find(can.Product)!.OpenDays} days.", "Open a new one.", field: "from") : null;
-    }
 
     /// <summary>What a pour by the marks of a gauge strays from; empty when from nothing.</summary>
     internal static string ByMarks(JobCard card, FluidId fluid, Typed<Volume> amount)

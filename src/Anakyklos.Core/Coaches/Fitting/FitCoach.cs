@@ -1,5 +1,4 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
@@ -31,19 +30,19 @@ internal sealed class FitCoach : PressedCoach
                 yield return r;
     }
 
-    internal override Decision Decide(StepAt at, CardCommand said) => said is Pour pour
-        ? at.NotNow() ?? Implausible(pour.Amount) ?? Fills(at, pour) : base.Decide(at, said);
+    internal override Decision Decide(StepAt at, CardCommand said) => said is FillPart fill
+        ? at.NotNow() ?? Implausible(fill.Amount) ?? Fills(at, fill) : base.Decide(at, said);
 
-    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is Poured poured
-        ? [new PartHolds(card.Sheet.Pours(step)!.Id, step.What, poured.Amount.Value)] : base.Effects(card, step, happened);
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is PartFilled filled
+        ? [new PartHolds(card.Sheet.Pours(step)!.Id, step.What, filled.Amount.Value)] : base.Effects(card, step, happened);
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>
         card.Opened.Schools is { Filter: FilterSchool.Filled } && card.MayFillFirst(step)
-            ? new Pour(step.Id, new(card.Sheet.Parts[step.What].Prefill!.Value, Volume.Litre)) : base.ByTheBook(card, step);
+            ? new FillPart(step.Id, new(card.Sheet.Parts[step.What].Prefill!.Value, Volume.Litre)) : base.ByTheBook(card, step);
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new PartGoesIn(step.What)];
 
-    private static Decision Fills(StepAt at, Pour said)
+    private static Decision Fills(StepAt at, FillPart said)
     {
         var part = at.Sheet.Parts[at.Step.What];
         if (at.Sheet.Pours(at.Step) is not { } fluid)
@@ -54,9 +53,12 @@ internal sealed class FitCoach : PressedCoach
             return No($"The old {Words.Low(fluid.Name)} has not been drained.", "Drain it first, or fit it dry.",
                 at.Card.First(s => s.Traits.LetsOut && at.Sheet.Fasteners[s.What].Drains == fluid.Id));
         var prefill = part.Prefill!.Value;
-        return said.Amount.Value > prefill * RunsOverFrom
-            ? No($"The {Words.Low(part.Name)} takes {JobCard.Litres(prefill)}; {said.Amount} would run over.", "Type what stands in it.",
-                field: "amount")
-            : Pouring.Warned(at, fluid.Id, said, "");
+        if (said.Amount.Value > prefill * RunsOverFrom)
+            return No($"The {Words.Low(part.Name)} takes {JobCard.Litres(prefill)}; {said.Amount} would run over.",
+                "Type what stands in it.", field: "amount");
+        if (at.Card.CannotPourFrom(fluid.Id, said.From, null, at.Facts.Shelf, at.Today) is { } refused)
+            return refused;
+        return Yes(new PartFilled(at.Id, said.Amount,
+            at.Card.Emptied(fluid.Id, said.Amount.Value, at.Facts.Shelf, at.Today, said.From)));
     }
 }

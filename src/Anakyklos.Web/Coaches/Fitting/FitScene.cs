@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
@@ -24,6 +25,7 @@ public sealed class FitScene : WorkScene
         {
             FillingScene.Offer(scene, scene.Card.Sheet.Pours(scene.Step)!, part.Prefill!.Value, to,
                 $"into the new {Words.Low(part.Name)} first: it hangs open side up");
+            scene.Main = scene.Main! with { Command = "fillPart" };
             scene.Facts.Add(new("Part", $"{part.Name}, {number}"));
             scene.Others.Add(new("Fitted dry", "done", "d"));
             return;
@@ -37,6 +39,9 @@ public sealed class FitScene : WorkScene
         if (mayFill)
             scene.Others.Add(new("Oil went into it first", "amount", "o", Asks: true));
     }
+
+    /// <inheritdoc/>
+    public override string? Line(JobCard card, CardEvent e) => e is PartFilled f ? $"Filled with {f.Amount} before it was fitted" : null;
 
     private static string Again(Part part) => part.ReusableTimes switch
     {
