@@ -85,10 +85,13 @@ export async function felt(page) {
   return true;
 }
 
+// Where the card is: some steps take more than one press.
+const where = async (page) => `${await title(page)} after ${await page.locator('.last-press').allInnerTexts()}`;
+
 /** Presses until the step whose title begins so, sitting out the waits. */
 export async function workUpTo(page, begins, press) {
   for (let presses = 0; presses < 90; presses++) {
-    const now = await title(page);
+    const now = await where(page);
     if (now.replace(/\s+/g, ' ').startsWith(begins)) return;
     if (await page.locator('.waiting-main').count()) {
       await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
@@ -97,7 +100,7 @@ export async function workUpTo(page, begins, press) {
     if (await felt(page)) continue;
     await press();
     await expect
-      .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await title(page).catch(() => now)) !== now, {
+      .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await where(page).catch(() => now)) !== now, {
         message: `the press at “${now}”`,
         ...SOON,
       })

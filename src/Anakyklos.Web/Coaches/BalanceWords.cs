@@ -56,7 +56,7 @@ public static class BalanceWords
         var step = scene.Step;
         if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && scene.Card.ToMeasure(now) is { } drain
             && (step.Traits.EmptiesPans || (step.Traits.Fills && step.What == DrainedBy(scene.Card, drain).Id)))
-            scene.Others.Add(new($"Measure the old {Words.Low(DrainedBy(scene.Card, drain).Name)}", "came", "m", true));
+            scene.Others.Add(new("Measure the old oil", "came", "m", true));
     }
 
     /// <summary>The fluid that a step lets out.</summary>
