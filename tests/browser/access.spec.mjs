@@ -28,6 +28,7 @@ const PAGES = [
   '/sample/1006-1X',
   '/stores',
   '/stores?q=tc0621f',
+  '/stand-ins/dispenser',
   '/library',
   '/library/tarn-courier-20d?point=drive-belt',
   '/plan/1007',

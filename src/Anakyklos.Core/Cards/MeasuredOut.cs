@@ -35,6 +35,6 @@ public sealed partial class JobCard
             return First(s => s.Traits.EmptiesPans) is null ? new("The pan has been emptied.", "It cannot be measured any more.") : null;
         return PanWith(fluid.Id) is not { } pan ? new("The pan has been emptied.", "It cannot be measured any more.")
             : _state.Pans[pan].In.FirstOrDefault(c => c.Fluid.Id != fluid.Id) is { Fluid: { } other }
-                ? new($"{Words.Low(other.Name)} is in the same pan.", "Neither can be measured any more.") : null;
+                ? new($"{other.Name} is in the same pan.", "Neither can be measured any more.") : null;
     }
 }
