@@ -17,7 +17,11 @@ export async function startServer(args, port) {
     process_.on('exit', resolve);
   });
   for (let tries = 0; ; tries++) {
-    if (process_.exitCode !== null || tries > 600) throw new Error(`The server did not start: ${complaint}`);
+    if (process_.exitCode !== null) throw new Error(`The server did not start: ${complaint}`);
+    if (tries > 3600) {
+      process_.kill('SIGKILL');
+      throw new Error(`The server did not answer at port ${port} in three minutes: ${complaint}`);
+    }
     const up = await fetch(`http://localhost:${port}/healthz`).then(
       (r) => r.ok,
       () => false,
