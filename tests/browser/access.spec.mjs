@@ -29,6 +29,8 @@ const PAGES = [
   '/stores',
   '/stores?q=tc0621f',
   '/stand-ins/dispenser',
+  '/stand-ins/wrench',
+  '/bay/bay-1',
   '/library',
   '/library/tarn-courier-20d?point=drive-belt',
   '/plan/1007',
