@@ -38,7 +38,10 @@ public interface IPourEvent : IStepEvent
     IReadOnlyList<PouredFrom>? From { get; }
 
     /// <summary>The dispenser that metered it; null when a person measured it.</summary>
-    DeviceId? Device { get; }
+    DeviceId? Device => null;
+
+    /// <inheritdoc/>
+    bool IStepEvent.GoesOn => true;
 }
 
 /// <summary>An event in its place: when, by whom, through which command.</summary>

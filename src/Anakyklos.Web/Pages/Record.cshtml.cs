@@ -35,6 +35,14 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
         _ => "no reading",
     };
 
+    /// <summary>Where a fluid stood at last; empty where it has no gauge and no hole to run over at.</summary>
+    public static string Stands(FilledLine line) => line switch
+    {
+        { RanOver: true } => "ran over",
+        { Depth: { } depth } => $"{depth} deep, {line.Level}",
+        _ => $"{line.Level}",
+    };
+
     /// <summary>What the book asks.</summary>
     public string Book(TightenedLine line)
     {

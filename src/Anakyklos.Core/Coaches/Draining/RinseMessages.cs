@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
@@ -9,16 +8,7 @@ namespace Anakyklos.Core.Coaches.Draining;
 /// <param name="Step">The step that let the old fluid out.</param>
 /// <param name="Amount">How much, in the unit it was given in.</param>
 /// <param name="From">Out of which containers of the stores; null where they had none of it.</param>
-public sealed record Rinsed(StepId Step, Typed<Volume> Amount, IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public DeviceId? Device => null;
-}
+public sealed record Rinsed(StepId Step, Typed<Volume> Amount, IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent;
 
 /// <summary>A little fresh fluid was poured through with the plug out.</summary>
 /// <param name="Step">The step that let the old fluid out.</param>

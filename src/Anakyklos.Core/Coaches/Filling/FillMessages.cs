@@ -17,12 +17,7 @@ namespace Anakyklos.Core.Coaches.Filling;
 /// <param name="Device">The dispenser that metered it; null when a person measured it.</param>
 public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "",
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool OneOfSeveral = false,
-    IReadOnlyList<PouredFrom>? From = null, DeviceId? Device = null) : CardEvent, IPourEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+    IReadOnlyList<PouredFrom>? From = null, DeviceId? Device = null) : CardEvent, IPourEvent;
 
 /// <summary>An amount was taken out again, because it stood too high.</summary>
 /// <param name="Step">Step id.</param>

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
@@ -9,16 +8,7 @@ namespace Anakyklos.Core.Coaches.Fitting;
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">How much, in the unit it was given in.</param>
 /// <param name="From">Out of which containers of the stores; null where they had none of it.</param>
-public sealed record PartFilled(StepId Step, Typed<Volume> Amount, IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public DeviceId? Device => null;
-}
+public sealed record PartFilled(StepId Step, Typed<Volume> Amount, IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent;
 
 /// <summary>Fresh fluid went into a part before it is fitted.</summary>
 /// <param name="Step">Step id.</param>

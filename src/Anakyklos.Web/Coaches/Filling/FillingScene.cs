@@ -162,7 +162,7 @@ public sealed class FillingScene : WorkScene
         {
             Right = cup is null ? "/Coaches/Filling/_Cans.cshtml" : "/Coaches/Filling/_Cup.cshtml",
         };
-        scene.Main = new(cup is null && !IsWhole(scene.Plan) ? "Poured to the line" : $"Poured {scene.Number} {scene.Unit} in", "pour",
+        scene.Main = new(cup is null && !IsWhole(scene.Plan) ? "Poured to the line" : $"Poured {scene.Number}\u00a0{scene.Unit} in", "pour",
             [("amount", goes.Exact), .. scene.Plan is { } plan ? [("from", $"{plan.From[0].Container.Id}")]
                 : Array.Empty<(string, string)>()]);
     }
