@@ -81,9 +81,16 @@ test('what came out is read off a drawn jug, by a tap, by the arrows, or typed w
   await expect(page.getByRole('alert')).toContainText('Only 2.05 L came out, and the book has 3.75 L');
   await key(page, 'Enter');
   await expect(field).toBeVisible();
-  // The same without script, typed.
-  const context = await browser.newContext({ javaScriptEnabled: false, storageState: await page.context().storageState() });
+  // The same without script on a phone, typed; no press of the bar is cut off there.
+  const storageState = await page.context().storageState();
+  const context = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 390, height: 844 }, storageState });
   const plain = await context.newPage();
+  await plain.goto(`/lift/${card}`);
+  await expect(plain.locator('.lift-bar').getByText('Another amount')).toBeVisible();
+  for (const press of await plain.locator('.lift-bar :is(a, button)').all()) {
+    const box = await press.boundingBox();
+    expect(box.x + box.width, await press.innerText()).toBeLessThanOrEqual(390);
+  }
   await plain.goto(`/lift/${card}?panel=came`);
   await plain.getByLabel('How much came out?').fill('lots');
   await plain.getByRole('button', { name: 'That came out' }).click();
