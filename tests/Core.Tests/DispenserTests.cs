@@ -3,6 +3,7 @@ using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Readings;
+using Anakyklos.Core.Records;
 using Anakyklos.Core.Stores;
 using static Anakyklos.Core.Tests.Workbench;
 
@@ -41,6 +42,8 @@ public sealed class DispenserTests
     private CardCommand Command(decimal litres, int? from = 2) =>
         Assert.IsType<LandsAt>(Land(litres, from, Pump(from))).Command;
 
+    private FilledLine Line => Assert.Single(ServiceRecord.Of(_bench.Card).Filled);
+
     [Fact]
     public void What_it_metered_goes_in_and_is_booked_out_of_the_one_container_it_hangs_in()
     {
@@ -59,7 +62,10 @@ public sealed class DispenserTests
     [Fact]
     public void A_hand_that_pours_the_same_takes_the_rest_from_the_next_can()
     {
+        _bench.Do(Command(1));
+        _bench.Do(new TakeBack(_bench.Card.History[^1].Seq));
         _bench.Do(new Pour("first-pour", Litres(5), From: 2));
+        Assert.Equal((null, null), (Line.Meter, Line.Metered));
         Assert.Equal([(2, L(4)), (1, L(1))], ((Poured)_bench.Card.History[^1].Event).From!.Select(f => (f.Can, f.Takes)));
         Assert.False(_bench.Card.IsFromDevice(_bench.Card.History[^1]));
     }
@@ -103,7 +109,8 @@ public sealed class DispenserTests
     public void It_tops_up_where_the_gauge_asks_for_it_and_nowhere_else()
     {
         _bench.Do(Command(4));
-        _bench.Do(Command(1, 1));
+        _bench.Do(new Pour("first-pour", Litres(1), From: 1));
+        Assert.Equal((new DeviceId("OD-1"), L(4), L(5)), (Line.Meter, Line.Metered, Line.In));
         _bench.WorkUpTo("level");
         _bench.Wait(30);
         Assert.StartsWith("Nothing should be poured", Assert.Single(_bench.Refusals(Command(0.5m, 1))).What);

@@ -22,6 +22,7 @@ public sealed class FreshFluidTests
     private const string Fit = "fit-oil-filter";
 
     private JobCard _card = Of("corran-fen-12", FilterSchool.Filled, "engine-oil-and-filter"); // 3.40 L, 0.2 L in the filter, rinse 0.2 L
+    private readonly ModelSheet _corran = ComposerTests.Sheets["corran-fen-12"];
     private DateTimeOffset _now;
     private CardFacts _facts;
 
@@ -163,6 +164,35 @@ public sealed class FreshFluidTests
         On(Of("lumen-ardent", FilterSchool.Dry, "engine-oil-and-filter"));
         UpTo("tighten-engine-drain-plug");
         Assert.Equal("The sheet does not have the engine oil rinsed.", No(new Rinse(Drain, Litres(0.2m))));
+    }
+
+    // The minibus measures its gearbox oil to pour as much back: what is poured through would be measured with it.
+    [Fact]
+    public void Nothing_is_poured_through_before_it_is_measured_through_what_is_shut_or_into_a_full_pan()
+    {
+        const string drain = "drain-gearbox-oil";
+        var sheet = ComposerTests.Sheets["hespin-16"];
+        var oil = sheet.Fluids["gearbox-oil"];
+        sheet = sheet with
+        {
+            Fluids = new Dictionary<FluidId, FluidSystem>(sheet.Fluids) { [oil.Id] = oil with { Rinse = new(L(0.2m), oil.Amount.From, []) } },
+        };
+        On(CardWalk.Open(sheet, ["gearbox-oil"], CardPlanner.Plan(sheet, ["gearbox-oil"]).Steps));
+        UpTo("tighten-gearbox-drain-plug");
+        Assert.StartsWith("What came out has not been measured", No(new Rinse(drain, Litres(0.2m))));
+        // The plug first, the filler afterwards: it is shut yet.
+        On(CardWalk.Open(_corran, ["engine-oil-and-filter"], CardPlanner.Plan(_corran, ["engine-oil-and-filter"],
+            schools: new(Drain: DrainSchool.PlugFirst)).Steps, new(Drain: DrainSchool.PlugFirst)));
+        UpTo(Drain);
+        Do(new ConfirmStep(Drain));
+        _now += TimeSpan.FromHours(1);
+        Assert.Equal("The oil filler cap is in the way.", No(new Rinse(Drain, Litres(0.2m))));
+        // A pan of the book's 3.40 L and 0.19 L more.
+        On(Of("corran-fen-12", FilterSchool.Dry, "engine-oil-and-filter"));
+        var kit = (ConfirmKit)UsualPress.Of(_card, _card.Steps.First(s => s.Traits.LaysOut));
+        Do(kit with { Pans = [L(3.59m)] });
+        UpTo("tighten-engine-drain-plug");
+        Assert.Equal("No pan that stands below has room for it.", No(new Rinse(Drain, Litres(0.2m))));
     }
 
     [Fact]

@@ -5,6 +5,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Records;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
 using static Anakyklos.Core.Tests.Workbench;
@@ -118,7 +119,9 @@ public class ReplanningTests
         var asked = Assert.IsType<RunOverQuestion>(Assert.IsType<Asked>(Give(new RunOver("fill-front-axle-oil"))).Question);
         Assert.Contains("It runs over at 0.90 L, but the book says 1.50 L", asked.Text);
         Assert.Contains(_card.Open, o => o.Id == "front-axle-oil");
+        Assert.False(ServiceRecord.Of(_card).Filled.Single(f => f.Name == "Front axle oil").RanOver);
         Do(new RunOver("fill-front-axle-oil", WarningSeen: true));
+        Assert.True(ServiceRecord.Of(_card).Filled.Single(f => f.Name == "Front axle oil").RanOver);
         Assert.DoesNotContain(_card.Open, o => o.Id == "front-axle-oil");
     }
 

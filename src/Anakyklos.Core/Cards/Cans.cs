@@ -42,6 +42,11 @@ public sealed partial class JobCard
     /// <returns>Null where none did.</returns>
     public DeviceId? MeteredBy(FluidId fluid) => Pours(fluid).Select(p => p.Device).LastOrDefault(d => d is not null);
 
+    /// <summary>How much of what went in dispensers metered.</summary>
+    /// <param name="fluid">Fluid id.</param>
+    public Quantity<Volume> Metered(FluidId fluid) => Pours(fluid).Where(p => p.Device is not null)
+        .Aggregate(Quantity<Volume>.Zero, (sum, p) => sum + p.Amount.Value);
+
     /// <summary>Why a fluid cannot come out of the container that was named: it must be one of the stores, with something left of what was
     /// laid out.</summary>
     /// <param name="fluid">Fluid id.</param>

@@ -34,6 +34,9 @@ public interface IStepEvent
 /// <summary>A fluid was poured out of containers.</summary>
 public interface IPourEvent : IStepEvent
 {
+    /// <summary>How much, in the unit it was given in.</summary>
+    Typed<Volume> Amount { get; }
+
     /// <summary>Out of which containers of the stores, in the order in which they were taken; null where they had none of it.</summary>
     IReadOnlyList<PouredFrom>? From { get; }
 

@@ -35,6 +35,14 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
         _ => "no reading",
     };
 
+    /// <summary>What a dispenser metered of it; empty where none did.</summary>
+    public static string Metered(FilledLine line, Unit<Volume> unit) => line switch
+    {
+        { Meter: null } => "",
+        { Metered: { } some } when some < line.In => $"; {line.Meter} metered {some.Print(unit)} of it",
+        _ => $", metered by {line.Meter}",
+    };
+
     /// <summary>Where a fluid stood at last; empty where it has no gauge and no hole to run over at.</summary>
     public static string Stands(FilledLine line) => line switch
     {
