@@ -173,10 +173,8 @@ public sealed class FreshFluidTests
         const string drain = "drain-gearbox-oil";
         var sheet = ComposerTests.Sheets["hespin-16"];
         var oil = sheet.Fluids["gearbox-oil"];
-        sheet = sheet with
-        {
-            Fluids = new Dictionary<FluidId, FluidSystem>(sheet.Fluids) { [oil.Id] = oil with { Rinse = new(L(0.2m), oil.Amount.From, []) } },
-        };
+        oil = oil with { Rinse = new(L(0.2m), oil.Amount.From, []) };
+        sheet = sheet with { Fluids = new Dictionary<FluidId, FluidSystem>(sheet.Fluids) { [oil.Id] = oil } };
         On(CardWalk.Open(sheet, ["gearbox-oil"], CardPlanner.Plan(sheet, ["gearbox-oil"]).Steps));
         UpTo("tighten-gearbox-drain-plug");
         Assert.StartsWith("What came out has not been measured", No(new Rinse(drain, Litres(0.2m))));
@@ -244,6 +242,19 @@ public sealed class FreshFluidTests
         UpTo("fill-engine-oil");
         Do(new EmptyPan(0));
         Assert.Equal("The pan has been emptied.", No(new Measure(Drain, Litres(3.2m))));
+    }
+
+    [Fact]
+    public void What_shares_a_pan_or_has_a_step_of_its_own_is_not_measured_at_its_drain()
+    {
+        On(Of("ostler-brae-28d", FilterSchool.Dry, "front-axle-oil", "rear-axle-oil"));
+        var kit = (ConfirmKit)UsualPress.Of(_card, _card.Steps.First(s => s.Traits.LaysOut));
+        Do(kit with { Pans = [L(10)] });
+        UpTo("fill-front-axle-oil");
+        Assert.Equal("Rear axle oil is in the same pan.", No(new Measure("drain-front-axle-oil", Litres(1.5m))));
+        On(Of("hespin-16", FilterSchool.Dry, "gearbox-oil"));
+        UpTo("measure-gearbox-oil");
+        Assert.Equal("That is measured at a step of its own.", No(new Measure("drain-gearbox-oil", Litres(7))));
     }
 
     // 0.83 L on its own, 0.90 L where it was taken apart; the kit's usual hand lays the book's amount out.

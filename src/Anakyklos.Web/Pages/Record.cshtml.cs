@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Records;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Desk;
