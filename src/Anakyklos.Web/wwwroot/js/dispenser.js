@@ -34,6 +34,7 @@ export const dispenser = () => ({
     if (!this.running) return;
     const litres = this.litres;
     this.shown = litres.toFixed(2);
+    this.sinks(litres);
     const shut = litres >= this.shuts;
     this.$refs.jet.classList.toggle('runs', !shut);
     if (shut && !this.shutLook) {
@@ -42,6 +43,15 @@ export const dispenser = () => ({
       navigator.vibrate?.(SHUT);
     }
     requestAnimationFrame(() => this.flow());
+  },
+  // The drawn oil goes down by what the meter shows; how much really ran, the page says afterwards.
+  sinks(litres) {
+    const { left, tall } = this.$refs.oil.dataset;
+    const rest = Math.max(left - litres, 0);
+    const height = left > 0 ? (tall * rest) / left : 0;
+    this.$refs.oil.setAttribute('height', height);
+    this.$refs.oil.setAttribute('y', 216 - height);
+    this.$refs.left.textContent = `${rest.toFixed(2)} L left`;
   },
   end() {
     if (!this.running) return;
