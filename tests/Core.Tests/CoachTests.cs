@@ -106,7 +106,7 @@ public sealed class CoachTests
         new Rinse(step, Litres(0.1m)), new SayStripped(step), new FillPart(step, Litres(0.5m)), new Weigh(step, Kilograms(3), Kilograms(1)),
             new ReadGauge(step, new Level(0.5m)),
             new ReadRod(step, new(Quantity<Length>.Of(69, Length.Millimetre), Length.Millimetre)), new RunOver(step, true),
-            new Dip(step, new Level(0.5m), true),
+            new Dip(step, new Level(0.5m), true), new ReadBeforeRun(step, new Level(0.5m), true),
         new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new ShutBleedScrew(step, Nm(9)),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),

@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Filling;
+using Anakyklos.Core.Records;
 using Anakyklos.Core.Rehearsal;
 using static Anakyklos.Core.Tests.Workbench;
 
@@ -71,6 +72,37 @@ public sealed class FillingGateTests
         Assert.Equal(reading.Level, question.Level);
         _bench.Do(reading with { WarningSeen = true });
         Assert.StartsWith(((GaugeRead)Card.History[^1].Event).AgainstWarning!, question.Text, StringComparison.Ordinal);
+    }
+
+    // 5 L reach the bottom mark once the filter is full; before that it stands higher. Half the span is 0.70 L.
+    [Theory]
+    [InlineData(-0.5, "")]
+    [InlineData(-0.51, "5.00 L went in, and it stands below the bottom mark: that would be 4.29 L. Has it run down yet, does it run out")]
+    [InlineData(1.1, "")]
+    [InlineData(1.15, "5.00 L went in, and it stands above the top mark: that would be 6.61 L.")]
+    public void A_level_before_the_first_run_is_noted_and_asks_for_nothing_but_what_cannot_be(double level, string asks)
+    {
+        var reading = new ReadBeforeRun("level", new((decimal)level));
+        _bench.WorkUpTo("first-pour");
+        Assert.Null(Card.ToReadBeforeRun);
+        Assert.Equal("No oil has been poured yet.", No(reading));
+        _bench.Do(new Pour("first-pour", Litres(5)));
+        Assert.Equal("level", Card.ToReadBeforeRun!.Id.Text);
+        Assert.Equal("That is not on the dipstick.", No(reading with { Level = new(2.01m) }));
+        if (asks.Length > 0)
+            Assert.StartsWith(asks, Assert.IsType<BeforeRunQuestion>(Assert.IsType<Asked>(_bench.Try(reading)).Question).Text);
+        _bench.Do(reading with { Meant = true });
+        Assert.Equal(asks.Length > 0, Assert.IsType<StoodBeforeRun>(Card.History[^1].Event).AgainstWarning is not null);
+        Assert.Equal((reading.Level, null, StepStatus.Waiting), (Card.Fluid("engine-oil").BeforeRun, Card.Fluid("engine-oil").Level,
+            Card.State("level").Status));
+        Assert.Null(Card.ToReadBeforeRun);
+        _bench.Do(new TakeBack(Card.History[^1].Seq));
+        Assert.NotNull(Card.ToReadBeforeRun);
+        _bench.Do(reading with { Meant = true });
+        _bench.WorkUpTo("level");
+        _bench.Wait(60);
+        Assert.Equal("The engine has run since.", No(reading));
+        Assert.Equal(reading.Level, Assert.Single(ServiceRecord.Of(Card).Filled).BeforeRun);
     }
 
     [Theory]

@@ -50,6 +50,16 @@ test('a filter is filled first, a little is poured through, and the record says 
   await workUpTo(page, 'Pour the first', press(page));
   // What was poured through is in the pan as well: nothing is measured there.
   await expect(page.getByRole('link', { name: /Measure the old oil/ })).toHaveCount(0);
+  // A reading before the first run is asked about where it cannot be, noted, and brings nothing to a mark.
+  await after(page, press(page));
+  await key(page, 'r');
+  await page.getByLabel('Or between them').fill('-1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Find out before it runs');
+  await after(page, press(page));
+  await after(page, () => page.getByRole('button', { name: '1/4', exact: true }).click());
+  await expect(page.locator('.last-press')).toContainText('Read before the first run: one quarter');
+  await expect(page.getByRole('link', { name: /Read it first/ })).toHaveCount(0);
   await page.goto(`/record/${card}`);
   const row = page.getByRole('row', { name: /Engine oil/ });
   await expect(row).toContainText('0.18 L of it in the filter');

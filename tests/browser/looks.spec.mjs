@@ -106,7 +106,7 @@ test('what came out is weighed, asked about, and goes back', async ({ page }) =>
   await expect(page.locator('main h1')).not.toContainText('Measure how much');
   await key(page, 'u');
   // The pan was knocked over.
-  await page.getByRole('link', { name: "Can't finish this" }).click();
+  await page.getByRole('link', { name: 'Nobody measured it' }).click();
   await page.getByLabel('Why?').fill('The pan was knocked over');
   await page.getByRole('button', { name: 'Nobody measured it' }).click();
   await workUpTo(page, 'Pour back', press(page));

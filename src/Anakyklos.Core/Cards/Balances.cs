@@ -18,6 +18,12 @@ public sealed partial class JobCard
     public SheetStep? ToDip => LiftUp || EngineRuns ? null : Remaining.FirstOrDefault(s => s.Traits.LetsOut
         && Sheet.Fluids[Sheet.Fasteners[s.What].Drains!.Value] is var fluid && IsReadFromOutside(fluid) && Fluid(fluid.Id).Found is null);
 
+    /// <summary>The step that brings to its mark what was poured and could be read now, before the first run; null when nothing could, or
+    /// it was.</summary>
+    public SheetStep? ToReadBeforeRun => LiftUp || EngineRuns || HasRun ? null : Remaining.FirstOrDefault(s => s.Traits.Levels
+        && Sheet.Fluids[s.What] is { Pumped: true } fluid && IsReadFromOutside(fluid)
+        && Fluid(fluid.Id) is { Pours: > 0, BeforeRun: null });
+
     /// <summary>What was used of a fluid since it was filled last.</summary>
     /// <param name="fluid">The fluid.</param>
     /// <param name="today">The day.</param>

@@ -108,6 +108,9 @@ public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Le
     /// <summary>Where it stood before it was let out; null where nobody looked.</summary>
     public Level? Found { get; init; }
 
+    /// <summary>Where it stood before the first run on what went in, the filter still empty; null where nobody looked.</summary>
+    public Level? BeforeRun { get; init; }
+
     /// <summary>The last reading as a depth below the filler; null where it is not read on a rod.</summary>
     public Typed<Length>? Depth { get; init; }
 

@@ -96,6 +96,11 @@ public sealed record FluidMeasured(FluidId Fluid, Quantity<Volume> Amount) : Eff
 /// <param name="Level">Where it stood.</param>
 public sealed record LevelFound(FluidId Fluid, Level Level) : Effect;
 
+/// <summary>A level was read before the first run on what went in.</summary>
+/// <param name="Fluid">Fluid id.</param>
+/// <param name="Level">Where it stood.</param>
+public sealed record LevelBeforeRun(FluidId Fluid, Level Level) : Effect;
+
 /// <summary>A level was read.</summary>
 /// <param name="Fluid">Fluid id.</param>
 /// <param name="Level">Where it stood.</param>

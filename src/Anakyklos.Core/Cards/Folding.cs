@@ -70,6 +70,7 @@ public sealed partial class JobCard
         PartHolds e => Changed(s, e.Fluid, f => f with { Poured = f.Poured + e.Amount, InPart = f.InPart + e.Amount }),
         FluidRunsOut e => Changed(s, e.Fluid, f => FluidState.Untouched with { Out = true, Found = f.Found }),
         LevelFound e => Changed(s, e.Fluid, f => f with { Found = e.Level }),
+        LevelBeforeRun e => Changed(s, e.Fluid, f => f with { BeforeRun = e.Level }),
         FillsPan e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan].With(Sheet.Fluids[e.Fluid], e.Amount)) },
         PanIsEmpty e => s with { Pans = s.Pans.SetItem(e.Pan, s.Pans[e.Pan] with { In = [] }) },
         FluidGoesIn e => Changed(s, e.Fluid, f =>

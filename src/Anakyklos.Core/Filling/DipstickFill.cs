@@ -184,6 +184,17 @@ public sealed record DipstickFill(Quantity<Volume> Book, Quantity<Volume> Betwee
             : Quantity<Volume>.Zero;
     }
 
+    /// <summary>By how much a reading before the first run does not go with what went in. The filter is empty yet, so it stands as high as
+    /// it ever will: half the span too low is oil that has not run down, or runs out.</summary>
+    /// <param name="level">What was read.</param>
+    /// <param name="poured">What went in since it was drained.</param>
+    /// <returns>As <see cref="MissingFor"/> does.</returns>
+    public Quantity<Volume> MissingBeforeRun(Level level, Quantity<Volume> poured)
+    {
+        var missing = InAt(level) - poured;
+        return missing < Quantity<Volume>.Zero - Between * HalfTheSpan && level.Fraction <= 1 ? missing : MissingFor(level, poured);
+    }
+
     private FillAdvice Move(FillVerdict verdict, Level from, Quantity<Volume> amount, int direction) =>
         new(verdict, amount, new(from.Fraction + direction * (amount / Between)));
 

@@ -52,12 +52,13 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 /// <param name="Rinsed">What was poured through before it was filled; null where nothing was.</param>
 /// <param name="Meter">The dispenser that metered it, or some of it; null where none did.</param>
 /// <param name="Metered">How much of it dispensers metered; null where none did.</param>
+/// <param name="BeforeRun">Where it stood before the first run; null where nobody looked.</param>
 /// <param name="RanOver">It ran out of the hole through which it is filled.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
     Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null, Level? Found = null,
     FluidUse? Use = null, IReadOnlyList<PouredFrom>? From = null, DeviceId? Meter = null,
     Quantity<Volume>? InPart = null, Quantity<Volume>? Rinsed = null,
-    Quantity<Volume>? Metered = null, bool RanOver = false);
+    Quantity<Volume>? Metered = null, Level? BeforeRun = null, bool RanOver = false);
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
@@ -210,6 +211,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
             card.CansOf(fluid.Id) is { Count: > 0 } cans ? cans : null, card.MeteredBy(fluid.Id),
             state.InPart > Quantity<Volume>.Zero ? state.InPart : null, state.Rinsed > Quantity<Volume>.Zero ? state.Rinsed : null,
             card.Metered(fluid.Id) is var metered && metered > Quantity<Volume>.Zero ? metered : null,
+            state.BeforeRun,
             fluid.FillBy == FillBy.Overflow && card.Steps.Any(s => s.Traits.Fills && s.What == fluid.Id
                 && card.State(s.Id).Status == StepStatus.Done));
     }

@@ -8,6 +8,13 @@ using Anakyklos.Web.Hosting;
 
 namespace Anakyklos.Web.Coaches;
 
+/// <summary>A level that can be read long before its step's turn.</summary>
+/// <param name="Panel">The panel in which it is asked for.</param>
+/// <param name="Command">The word of the command.</param>
+/// <param name="Step">The step at which it is noted.</param>
+/// <param name="Fluid">The fluid.</param>
+public sealed record LookAhead(string Panel, string Command, SheetStep Step, FluidSystem Fluid);
+
 /// <summary>What the balance of a fluid says, and where at the lift it is told and asked for.</summary>
 public static class BalanceWords
 {
@@ -40,6 +47,17 @@ public static class BalanceWords
             scene.Others.Add(new("Dip it first", "dip", "r", true));
     }
 
+    /// <summary>Offers to read what was poured before the first run on it, where somebody closes what it was poured through or is about to
+    /// start.</summary>
+    internal static void OfferToReadBeforeRun(LiftScene scene)
+    {
+        var step = scene.Step;
+        if (scene is { IsDone: false, Main: not null, InTheWay.Count: 0 } && scene.Card.ToReadBeforeRun is { } level
+            && (step.Traits.Engine == EngineUse.Starts
+                || (step.Traits.Closes && scene.Card.Sheet.Fluids[level.What].Through.Any(a => step.What == a))))
+            scene.Others.Add(new("Read it first", "early", "r", true));
+    }
+
     /// <summary>Offers to pour a little through before the plug goes in, where somebody stands at the plug.</summary>
     internal static void OfferToRinse(LiftScene scene, DateTimeOffset now)
     {
@@ -58,6 +76,14 @@ public static class BalanceWords
             && (step.Traits.EmptiesPans || (step.Traits.Fills && step.What == DrainedBy(scene.Card, drain).Id)))
             scene.Others.Add(new("Measure the old oil", "came", "m", true));
     }
+
+    /// <summary>What can be dipped before it is let out; null when nothing can.</summary>
+    public static LookAhead? BeforeDrain(JobCard card) =>
+        card.ToDip is { } drain ? new("dip", "dip", drain, DrainedBy(card, drain)) : null;
+
+    /// <summary>What can be read before the first run on it; null when nothing can.</summary>
+    public static LookAhead? BeforeRun(JobCard card) =>
+        card.ToReadBeforeRun is { } level ? new("early", "gaugeBeforeRun", level, card.Sheet.Fluids[level.What]) : null;
 
     /// <summary>The fluid that a step lets out.</summary>
     public static FluidSystem DrainedBy(JobCard card, SheetStep drain) => card.Sheet.Fluids[card.Sheet.Fasteners[drain.What].Drains!.Value];

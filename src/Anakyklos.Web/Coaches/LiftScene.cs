@@ -113,6 +113,7 @@ public sealed class LiftScene
             ? DriveWords.Split(step.Value) : ("", "");
         WorkScene.Of(step.Kind).Draw(scene, to);
         BalanceWords.Tell(scene, to.Viewer, DateOnly.FromDateTime(now.DateTime));
+        BalanceWords.OfferToReadBeforeRun(scene);
         BalanceWords.OfferToRinse(scene, now);
         BalanceWords.OfferToMeasure(scene, now);
         scene.Facts.AddRange(step.Notes.Select(n => new Fact(n.Label, n.Text)));

@@ -101,6 +101,14 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <summary>The step that let out what can be rinsed now; null for none.</summary>
     public SheetStep? ToRinse => Card.ToRinse(Clock.Now);
 
+    /// <summary>The level that the open panel asks for long before its turn; null for every other panel.</summary>
+    public LookAhead? LooksAhead => Panel switch
+    {
+        "dip" => BalanceWords.BeforeDrain(Card),
+        "early" => BalanceWords.BeforeRun(Card),
+        _ => null,
+    };
+
     /// <summary>The step that let out what can be measured in its pan now; null for none.</summary>
     public SheetStep? ToMeasure => Card.ToMeasure(Clock.Now);
 

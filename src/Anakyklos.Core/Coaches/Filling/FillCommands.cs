@@ -23,6 +23,8 @@ internal sealed class FillCommands : ICommandPage
         new("stripped", "It was taken apart, and is dry inside", [Field.Step], said => new SayStripped(said.Of(Field.Step))),
         new("rod", "The rod was read", [Field.Step, Depth, Warned],
             said => new ReadRod(said.Of(Field.Step), said.Of(Depth), said.Of(Warned))),
+        new("gaugeBeforeRun", "The level was read before the first run on what went in", [Field.Step, Level, Warned],
+            said => new ReadBeforeRun(said.Of(Field.Step), said.Of(Level), said.Of(Warned))),
         new("gauge", "The level was read between its marks", [Field.Step, Level, Warned],
             said => new ReadGauge(said.Of(Field.Step), said.Of(Level), said.Of(Warned))),
     ];

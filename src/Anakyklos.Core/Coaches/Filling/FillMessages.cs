@@ -41,6 +41,18 @@ public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = 
     public bool GoesOn => true;
 }
 
+/// <summary>The level was read before the first run on what went in: it tells whether the oil is there at all, and nothing is topped up
+/// after it.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Level">Where it stood.</param>
+/// <param name="AgainstWarning">The warning that was passed over; null for none.</param>
+public sealed record StoodBeforeRun(StepId Step, Level Level, string? AgainstWarning = null) : CardEvent, IStepEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+}
+
 /// <summary>What it goes into was taken apart, and is dry inside.</summary>
 /// <param name="Step">Step id.</param>
 public sealed record WasStripped(StepId Step) : CardEvent, IStepEvent
@@ -83,6 +95,17 @@ public sealed record TakeOut(StepId Step, Typed<Volume> Amount) : StepCommand(St
 /// <param name="Level">Where it stands.</param>
 /// <param name="WarningSeen">The person was asked whether that can be and stands by it.</param>
 public sealed record ReadGauge(StepId Step, Level Level, bool WarningSeen = false) : StepCommand(Step);
+
+/// <summary>The level was read before the first run on what went in.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Level">Where it stands.</param>
+/// <param name="Meant">The person was asked whether that can be and stands by it.</param>
+public sealed record ReadBeforeRun(StepId Step, Level Level, bool Meant = false) : StepCommand(Step);
+
+/// <summary>Does it really stand there, with what went in and before the first run?</summary>
+/// <param name="Text">The question, with what may be behind it, the likeliest first.</param>
+/// <param name="Level">What was read.</param>
+public sealed record BeforeRunQuestion(string Text, Level Level) : Question(Text);
 
 /// <summary>The level was read on a rod.</summary>
 /// <param name="Step">Step id.</param>

@@ -19,6 +19,15 @@ internal sealed class GaugeCoach : Coach
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
+        foreach (var r in BeforeReading(card, step))
+            yield return r;
+        if (card.Sheet.Fluids[step.What].Pumped && (!card.HasRun || card.IsClosedSinceRun(f => PourCoach.IsJointOf(f, step.What))))
+            yield return new("The filter is still empty.", "Run the engine first, so that it fills.",
+                card.First(s => s.Traits.Engine == EngineUse.Starts));
+    }
+
+    private static IEnumerable<Refusal> BeforeReading(JobCard card, SheetStep step)
+    {
         var id = step.What;
         if (card.Fluid(id).Pours == 0)
             yield return new("No oil has been poured yet.", "Pour first.", card.First(s => s.Traits.Fills && s.What == id));
@@ -28,15 +37,13 @@ internal sealed class GaugeCoach : Coach
             yield return r;
         foreach (var r in PourCoach.ShutFillPlugs(card, id, "It is read and filled through it. Open it first."))
             yield return r;
-        if (card.Sheet.Fluids[id].Pumped && (!card.HasRun || card.IsClosedSinceRun(f => PourCoach.IsJointOf(f, id))))
-            yield return new("The filter is still empty.", "Run the engine first, so that it fills.",
-                card.First(s => s.Traits.Engine == EngineUse.Starts));
     }
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
         ReadGauge c => at.NotNow() ?? OnMarks(at, c),
         ReadRod c => at.NotNow() ?? OnRod(at, c),
+        ReadBeforeRun c => Early(at, c),
         Pour c => TopUp(at, c),
         TakeOut c => Out(at, c),
         ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
@@ -54,6 +61,8 @@ internal sealed class GaugeCoach : Coach
             case TakenOut t:
                 return [new FluidGoesIn(id, Quantity<Volume>.Zero - t.Amount.Value), RunsDown(card, step),
                     .. card.IsFilledAgain(id, card.Fluid(id).Poured - t.Amount.Value)];
+            case StoodBeforeRun stood:
+                return [new LevelBeforeRun(id, stood.Level)];
             case GaugeRead g:
                 var good = card.FillOf(id).After(g.Level).Verdict == FillVerdict.Good;
                 IEnumerable<Effect> ends = good ? [new StepEnds(step.Id), new Closes(new(OpenKind.Fluid, id))] : [];
@@ -84,9 +93,11 @@ internal sealed class GaugeCoach : Coach
         return fluid.Rod is not null ? No($"The {Words.Low(fluid.Name)} is read on a rod.", "Say how far below the filler it stands.",
                 field: "level")
             : said.Level.IsOnStick ? Held(at, said.Level, null, said.WarningSeen)
-            : No($"That is not on the {Words.Low(fluid.Gauge)}.", "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.",
-                field: "level");
+            : OffTheStick(fluid);
     }
+
+    private static Decision OffTheStick(FluidSystem fluid) => No($"That is not on the {Words.Low(fluid.Gauge)}.",
+        "0 is the bottom mark and 1 the top mark; give a place from −1 to 2.", field: "level");
 
     private static Decision OnRod(StepAt at, ReadRod said)
     {
@@ -99,6 +110,32 @@ internal sealed class GaugeCoach : Coach
             ? No($"{said.Depth} below the filler is nowhere near the marks.",
                 $"They are at {rod.Low.Print(unit)} and {rod.High.Print(unit)}. Look again, and at the unit.", field: "depth")
             : Held(at, rod.At(said.Depth.Value), said.Depth, said.WarningSeen);
+    }
+
+    // Long before its turn comes: on the ground, with nothing running, once oil is in. With the filter empty it stands higher than it will.
+    private static Decision Early(StepAt at, ReadBeforeRun said)
+    {
+        if (at.Card.IsOver(at.Step, at.Now) is { } over)
+            return over;
+        var fluid = at.Sheet.Fluids[at.Step.What];
+        if (at.Card.HasRun)
+            return No("The engine has run since.", "Read it where it is brought to the mark.");
+        if (!fluid.Pumped || !JobCard.IsReadFromOutside(fluid))
+            return No($"The {Words.Low(fluid.Name)} is read at its own step.", "Read it there.", at.Id, "level");
+        IReadOnlyList<Refusal> reasons = [.. at.Card.LiftUp ? [new Refusal("The vehicle is up: it is read on level ground.",
+            "Lower it first, or go on without a reading.")] : Array.Empty<Refusal>(), .. BeforeReading(at.Card, at.Step),
+            .. at.Card.EngineInTheWay(at.Step)];
+        if (reasons.Count > 0)
+            return new Refused(reasons);
+        if (!said.Level.IsOnStick)
+            return OffTheStick(fluid);
+        var poured = at.Card.Fluid(fluid.Id).Poured;
+        var (fill, doubt) = (at.Card.FillOf(fluid.Id), "");
+        if (fill.MissingBeforeRun(said.Level, poured) != Quantity<Volume>.Zero)
+            doubt = $"{JobCard.Litres(poured)} went in, and it stands {said.Level}: that would be {JobCard.Litres(fill.InAt(said.Level))}. "
+                + "Has it run down yet, does it run out somewhere, does it stand level, or was a pour not noted? Find out before it runs.";
+        return doubt.Length > 0 && !said.Meant ? new Asked(new BeforeRunQuestion(doubt, said.Level))
+            : Yes(new StoodBeforeRun(at.Id, said.Level, doubt.Length > 0 ? doubt : null));
     }
 
     // A reading is held against what went in since it was drained; what was topped up without a drain tells nothing, nor what goes back

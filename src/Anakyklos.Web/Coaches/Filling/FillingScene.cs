@@ -30,6 +30,7 @@ public sealed class FillingScene : WorkScene
     {
         Poured p => $"Poured {p.Amount}{(p.Device is { } meter ? $", metered by {meter}" : "")}"
             + $"{(p.AgainstWarning.Length > 0 ? $". Warned: {p.AgainstWarning}" : "")}",
+        StoodBeforeRun b => $"Read before the first run: {b.Level}{(b.AgainstWarning is { } against ? $". Asked: {against}" : "")}",
         WasStripped => "Taken apart, dry inside: the book's other amount holds",
         TakenOut t => $"Took out {t.Amount}",
         RanOver r => $"It ran over{(r.AgainstWarning.Length > 0 ? $". Warned: {r.AgainstWarning}" : "")}",
@@ -93,6 +94,8 @@ public sealed class FillingScene : WorkScene
             return;
         }
         scene.Facts.Add(new("Read", fluid.Reading!.Value));
+        if (state.BeforeRun is { } before)
+            scene.Facts.Add(new("Before it ran", $"{before}"));
         scene.Disputed(fluid.Amount);
         var lies = $"{fill.Between.Print(to.Viewer.VolumeUnits[0])} lie between the marks";
         scene.Facts.Add(new("Aim", fluid.Rod?.Value is { } rod
