@@ -118,16 +118,16 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
             _ => at.Place,
         };
 
-    /// <summary>The containers in which a dispenser can hang: those with something left, by number.</summary>
-    public IReadOnlyList<OilContainer> Containers =>
-        [.. stores.Read().Containers.Where(c => c.Left > Quantity<Volume>.Zero).OrderBy(c => c.Id)];
+    /// <summary>The containers in which a dispenser can hang: cans and drums with something left, by number. No bottle is wide enough.</summary>
+    public IReadOnlyList<OilContainer> Containers => [.. stores.Read().Containers
+        .Where(c => c.Kind != ContainerKind.Bottle && c.Left > Quantity<Volume>.Zero).OrderBy(c => c.Id)];
 
     /// <summary>Somebody hung a dispenser into a container.</summary>
     /// <param name="device">The dispenser.</param>
     /// <param name="container">The number on the container.</param>
     /// <returns>Why it could not be noted; null when it was.</returns>
     public async Task<Refusal?> Hang(DeviceId device, int container) =>
-        Containers.All(c => c.Id != container) ? new($"There is no container {container} with anything left in the stores.",
+        Containers.All(c => c.Id != container) ? new($"There is no can and no drum {container} with anything left in the stores.",
             "Choose one that is shown, or book it in first.")
         : await devices.Hang(device, container) == 1 ? null : new("There is no such dispenser.", "Load the page again.");
 

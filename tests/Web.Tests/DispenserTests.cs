@@ -205,9 +205,14 @@ public sealed class DispenserTests : IAsyncLifetime
         await _iona.Submit("form[action='?handler=Hang'] button", ("container", "3"));
         await _iona.Get("/bay/bay-1");
         Assert.Contains("Draws from can 3", _iona.Text);
-        await _iona.Submit("form[action='?handler=Hang'] button", ("container", "999"));
-        Assert.Equal(HttpStatusCode.Conflict, _iona.Status);
-        Assert.Contains("There is no container 999", _iona.Text);
+        // None has the number 999, and 15 is a bottle.
+        foreach (var none in (string[])["999", "15"])
+        {
+            await _iona.Get("/bay/bay-1");
+            await _iona.Submit("form[action='?handler=Hang'] button", ("container", none));
+            Assert.Equal(HttpStatusCode.Conflict, _iona.Status);
+            Assert.Contains($"There is no can and no drum {none}", _iona.Text);
+        }
         var desk = _host.Services.GetRequiredService<DeviceDesk>();
         Assert.Equal("There is no such dispenser.", (await desk.Hang("OD-9", 3))!.What);
         Assert.Equal(new DeviceId("OD-1"), desk.DispenserFor("Bay 1", ["Gannet Lowash 5W-30"]));
