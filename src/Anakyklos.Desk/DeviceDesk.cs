@@ -118,7 +118,7 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
             _ => at.Place,
         };
 
-    /// <summary>The containers in which a dispenser can hang: cans and drums with something left, by number. No bottle is wide enough.</summary>
+    /// <summary>The containers in which a dispenser can hang: cans and drums with something left, by number; no bottle.</summary>
     public IReadOnlyList<OilContainer> Containers => [.. stores.Read().Containers
         .Where(c => c.Kind != ContainerKind.Bottle && c.Left > Quantity<Volume>.Zero).OrderBy(c => c.Id)];
 
