@@ -179,6 +179,9 @@ public class BalanceTests
     {
         var drain = _bench.Card.ToDip!.Id;
         Assert.Contains("not on the dipstick", _bench.Refusals(new Dip(drain, new(2.5m)))[0].What);
+        _bench.Do(new Dip(drain, new(0.5m), true));
+        Assert.Equal("It was dipped already: half way.", _bench.Refusals(new Dip(drain, new(0.25m), true))[0].What);
+        _bench.Do(new TakeBack(_bench.Card.History[^1].Seq));
         _bench.WorkUpTo("raise");
         Assert.NotNull(_bench.Card.ToDip);
         _bench.Do(new ConfirmStep("raise"));

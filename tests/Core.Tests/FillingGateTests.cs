@@ -96,6 +96,7 @@ public sealed class FillingGateTests
         Assert.Equal((reading.Level, null, StepStatus.Waiting), (Card.Fluid("engine-oil").BeforeRun, Card.Fluid("engine-oil").Level,
             Card.State("level").Status));
         Assert.Null(Card.ToReadBeforeRun);
+        Assert.Equal($"It was read already: {reading.Level}.", No(reading));
         _bench.Do(new TakeBack(Card.History[^1].Seq));
         Assert.NotNull(Card.ToReadBeforeRun);
         _bench.Do(reading with { Meant = true });

@@ -70,6 +70,8 @@ internal sealed class DrainCoach : PressedCoach
             return No($"The {Words.Low(fluid.Name)} has no gauge that is read before it is let out.", "Let it out.", field: "level");
         if (at.Card.IsOver(at.Step, at.Now) is { } over)
             return over;
+        if (at.Card.Fluid(fluid.Id).Found is { } known)
+            return No($"It was dipped already: {known}.", "Take that back if it was wrong.");
         IReadOnlyList<Refusal> reasons = [.. at.Card.LiftUp ? [new Refusal("The vehicle is up: it is read on level ground.",
             "Lower it first, or let it out without a reading.")] : Array.Empty<Refusal>(), .. at.Card.EngineInTheWay(at.Step)];
         if (reasons.Count > 0)

@@ -121,7 +121,9 @@ internal sealed class GaugeCoach : Coach
         if (at.Card.HasRun)
             return No("The engine has run since.", "Read it where it is brought to the mark.");
         if (!fluid.Pumped || !JobCard.IsReadFromOutside(fluid))
-            return No($"The {Words.Low(fluid.Name)} is read at its own step.", "Read it there.", at.Id, "level");
+            return No($"The {Words.Low(fluid.Name)} is read at its own step.", "Read it there.", at.Id);
+        if (at.Card.Fluid(fluid.Id).BeforeRun is { } known)
+            return No($"It was read already: {known}.", "Take that back if it was wrong.");
         IReadOnlyList<Refusal> reasons = [.. at.Card.LiftUp ? [new Refusal("The vehicle is up: it is read on level ground.",
             "Lower it first, or go on without a reading.")] : Array.Empty<Refusal>(), .. BeforeReading(at.Card, at.Step),
             .. at.Card.EngineInTheWay(at.Step)];
