@@ -59,8 +59,8 @@ public sealed class PhotoDesk(PhotoStore photos, CardStore cards, WorkshopClock 
         if (file.Length == 0)
             return No("No picture was chosen.", "Choose one, or take one.");
         if (file.Length > LargestFile)
-            return No($"The picture has {file.Length / 1_000_000} MB.",
-                $"At most {LargestFile / 1_000_000} MB; let the camera take smaller ones.");
+            return No($"The picture has more than {LargestFile / 1_000_000} MB.",
+                "Choose a smaller one, or let the camera take smaller ones.");
         using var bytes = SKData.CreateCopy(file);
         using var codec = SKCodec.Create(bytes);
         if (codec?.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp))

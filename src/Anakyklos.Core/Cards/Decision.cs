@@ -22,9 +22,9 @@ public abstract record Decision
 
     /// <summary>That no amount like this goes in or out of anything here; null when it may.</summary>
     internal static Refused? Implausible(Typed<Volume> amount) =>
-        amount.Value <= Quantity<Volume>.Zero ? No("An amount is above zero.", "Type what went in.", field: "amount")
+        amount.Value <= Quantity<Volume>.Zero ? No("An amount is above zero.", "Type how much it was, with its unit.", field: "amount")
         : amount.Value > Quantity<Volume>.Of(50, Volume.Litre)
-            ? No($"{amount} is more than any sump here holds.", "Type what went in, with its unit.", field: "amount")
+            ? No($"{amount} is more than any sump here holds.", "Type how much it was, with its unit.", field: "amount")
         : null;
 }
 
