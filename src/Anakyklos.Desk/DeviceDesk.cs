@@ -137,8 +137,9 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     /// <summary>A wrench in a bay that was heard lately, is in calibration and can be set for a torque; null when there is none.</summary>
     /// <param name="bay">The bay.</param>
     /// <param name="spec">The torque wanted.</param>
-    public DeviceId? WrenchFor(string bay, ToTorque spec) => InReach(bay)
-        .Where(d => d.Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec))
+    /// <param name="with">What is across its head, or null.</param>
+    public DeviceId? WrenchFor(string bay, ToTorque spec, CrowFoot? with = null) => InReach(bay)
+        .Where(d => d.Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec, with))
         .Select(d => (DeviceId?)d.Id).FirstOrDefault();
 
     /// <summary>A dispenser in a bay that was heard lately, is in calibration and hangs in one of the products that may go in; null when

@@ -18,7 +18,8 @@ namespace Anakyklos.Desk;
 /// <param name="Step">One graduation, with its unit.</param>
 /// <param name="Accuracy">Percent of the reading; empty for 4.</param>
 /// <param name="Calibrated">The last day of its calibration.</param>
-public sealed record TypedWrench(string Name, string Low, string High, string Step, string Accuracy, string Calibrated);
+/// <param name="Lever">From square to grip, with its unit; empty where nobody measured it.</param>
+public sealed record TypedWrench(string Name, string Low, string High, string Step, string Accuracy, string Calibrated, string Lever = "");
 
 /// <summary>
 /// What the lead sets for the workshop: school, weather, wrenches, rules beside the makers', and vehicles from a file. Whatever cannot be
@@ -111,10 +112,11 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         if (low is { } l && high is { } h && step is { } s && (l.Value >= h.Value || s.Value > h.Value - l.Value))
             wrong.Add(new("The highest must lie above the lowest by at least one graduation.", Field: "high"));
         var (accuracy, due) = ReadCalibration(typed.Accuracy, UsualAccuracy, typed.Calibrated, wrong);
+        var lever = ReadLever(typed.Lever, wrong);
         if (wrong.Count == 0)
             await settings.Write(now with
             {
-                Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due)],
+                Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due, lever)],
             });
         return wrong;
     }
@@ -132,6 +134,20 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         if (wrong.Count == 0)
             await settings.Write(now with { Dispensers = [.. now.Dispensers ?? [], new(name, within, due)] });
         return wrong;
+    }
+
+    // It is needed only where something goes across the head of the wrench.
+    private static Quantity<Length>? ReadLever(string typed, List<Refusal> wrong)
+    {
+        if (typed.Length == 0)
+            return null;
+        if (Quantity<Length>.Read(typed, out var problem) is not { } lever)
+            wrong.Add(new(problem, Field: "lever"));
+        else if (lever.Value < Quantity<Length>.Of(50, Length.Millimetre) || lever.Value > Quantity<Length>.Of(2000, Length.Millimetre))
+            wrong.Add(new("Type how far it is from its square to the middle of its grip, such as 260 mm.", Field: "lever"));
+        else
+            return lever.Value;
+        return null;
     }
 
     // A reading is known by what is painted on its device: no two have the same.

@@ -8,6 +8,7 @@ using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 using Anakyklos.Simulation;
 
 namespace Anakyklos.Devices;
@@ -49,13 +50,16 @@ public static class HandsOf
     private static IReadOnlyList<Happening> Step(JobCard card, SheetStep step, CardEvent e, Vehicle vehicle) => e switch
     {
         StepDone done => Done(card, step, done, vehicle),
-        ReadingTaken { Corrects: not null } r => [new WasReallyTightenedTo(step.What, r.Reading.Value)],
+        ReadingTaken { Corrects: not null } r => [new WasReallyTightenedTo(step.What, r.Reached.Value, r.Of[0])],
         LeakFound leak => [new JointWeeps(leak.Fastener)],
         // Slackened, not taken out.
-        OverTorqueSettled => [new MendsThread(step.What), new JointWeeps(step.What)],
+        OverTorqueSettled => [new MendsThread(step.What), new JointWeeps(step.What, Fastening.Of(card, step).Next?.Place.Number ?? 1)],
         // What a wrench sent that hangs on this vehicle has happened to it already.
-        ReadingTaken { Device: not null } when vehicle.Joints[step.What] is { IsIn: true, Torque: not null } => [],
-        ReadingTaken r => [new Tightens(step.What, r.Reading.Value)],
+        ReadingTaken { Device: not null } r when HasHappened(vehicle.Joints[step.What], r.Of[0]) => [],
+        ReadingTaken r => [.. Places(r.Pass, r.Places, card, step).Select(p => new Tightens(step.What, r.Reached.Value, p))],
+        FastenersDrawn d => Drawn(card, step, d, vehicle),
+        // Whoever takes up a wrench does nothing to the vehicle.
+        WrenchTaken => [],
         PartFilled f => [new FillsPart(card.Sheet.Pours(step)!.Id, f.Amount.Value)],
         Poured p => Poured(card, step, p.Amount.Value, vehicle),
         Rinsed r => [new RunsThrough(card.Sheet.Fasteners[step.What].Drains!.Value, r.Amount.Value)],
@@ -93,7 +97,7 @@ public static class HandsOf
             { Closes: true } when step.Title.Contains("upper line", StringComparison.Ordinal) =>
                 [.. vehicle.Brakes.Keys.Select(f => new TopsUp(f)), new PutsOn(what, done.Count)],
             { Closes: true } => [sheet.Access[what].HoldsVehicle ? new TakesAway(what) : new PutsOn(what, done.Count)],
-            { Tightens: true } => [new Tightens(what)],
+            { Tightens: true } => [new Tightens(what, null, 1)],
             { Fits: true } => [new Fits(what, card.Kit?.Parts.GetValueOrDefault(what) == KitConfirmed.OldOneAgain)],
             { Primes: true } => [new Primes(what)],
             { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
@@ -105,6 +109,21 @@ public static class HandsOf
                 .Where(p => p.Value.In.Count > 0).Select(p => new EmptiesPan(p.Key))],
             _ => [],
         };
+    }
+
+    private static bool HasHappened(Joint joint, int place) => joint.IsIn
+        && (joint.Screws.IsEmpty ? joint.Torque : joint.Screws.GetValueOrDefault(place)?.Torque) > Quantity<Torque>.Zero;
+
+    // On old cards one reading spoke for all of a group.
+    private static IEnumerable<int> Places(int pass, IReadOnlyList<int>? places, JobCard card, SheetStep step) =>
+        pass == 0 && places is null ? Enumerable.Range(1, card.Sheet.Fasteners[step.What].Count) : places ?? [1];
+
+    // All in by hand first; what is turned after that is turned as far as the sheet wants it.
+    private static IReadOnlyList<Happening> Drawn(JobCard card, SheetStep step, FastenersDrawn drawn, Vehicle vehicle)
+    {
+        if (Fastening.Of(card, step).Plan.Find(drawn.Pass, drawn.Places[0]) is { Spec: ByHand, Passes: > 1 })
+            return vehicle.Joints[step.What].IsIn ? [] : [new RunsIn(step.What)];
+        return [.. drawn.Places.Select(p => new Tightens(step.What, null, p))];
     }
 
     // Whoever opens something that runs has put the pan under it before that the card names; without a kit he takes one that is large

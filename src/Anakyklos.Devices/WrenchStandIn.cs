@@ -45,15 +45,17 @@ public sealed class WrenchStandIn(TorqueWrench wrench) : SendingStandIn(wrench.N
     /// <param name="on">The fastener.</param>
     /// <param name="degrees">How far; above zero.</param>
     /// <param name="now">When, by the workshop's clock.</param>
+    /// <param name="place">Which of a group, by its number; 0 for the only one.</param>
     /// <returns>What it read and whether it clicked; what it read goes to its memory when it did.</returns>
-    public Pull Pull(VehicleBehind behind, FastenerId on, decimal degrees, DateTimeOffset now)
+    public Pull Pull(VehicleBehind behind, FastenerId on, decimal degrees, DateTimeOffset now, int place = 0)
     {
         if (degrees <= 0)
             throw new ArgumentException("A wrench is pulled, not pushed.", nameof(degrees));
-        var drawn = Drawn(behind.Vehicle, on, degrees);
+        var drawn = Drawn(behind.Vehicle, on, degrees, place);
         // The highest on the way: where a thread gives way, what is left in the end is less.
-        var top = Enumerable.Range(1, (int)(drawn / Fine)).Select(s => s * Fine).Append(drawn).Max(d => behind.Vehicle.TorqueAfter(on, d));
-        var answer = behind.Do(new Turns(on, drawn), now);
+        var top = Enumerable.Range(1, (int)(drawn / Fine)).Select(s => s * Fine).Append(drawn)
+            .Max(d => behind.Vehicle.TorqueAfter(on, d, place));
+        var answer = behind.Do(new Turns(on, drawn, place), now);
         if (answer.Harms.Any(h => h.Kind == HarmKind.OutOfReach))
             return new(new(Quantity<Torque>.Zero, wrench.Scale), false, answer.Harms);
         var read = Shown(top);
@@ -67,19 +69,21 @@ public sealed class WrenchStandIn(TorqueWrench wrench) : SendingStandIn(wrench.N
     /// <param name="vehicle">The vehicle.</param>
     /// <param name="on">The fastener.</param>
     /// <param name="degrees">How far the lever goes.</param>
-    public Typed<Torque> After(Vehicle vehicle, FastenerId on, decimal degrees) =>
-        Shown(vehicle.TorqueAfter(on, Drawn(vehicle, on, degrees)));
+    /// <param name="place">Which of a group, by its number; 0 for the only one.</param>
+    public Typed<Torque> After(Vehicle vehicle, FastenerId on, decimal degrees, int place = 0) =>
+        Shown(vehicle.TorqueAfter(on, Drawn(vehicle, on, degrees, place), place));
 
     /// <summary>After how many degrees it clicks.</summary>
     /// <param name="vehicle">The vehicle.</param>
     /// <param name="on">The fastener.</param>
+    /// <param name="place">Which of a group, by its number; 0 for the only one.</param>
     /// <returns>In quarters of a degree, at most half a turn; null when it does not click in that.</returns>
-    public decimal? ClicksAfter(Vehicle vehicle, FastenerId on) => Enumerable.Range(1, (int)(180 / Fine)).Select(s => (decimal?)(s * Fine))
-        .FirstOrDefault(d => Shown(vehicle.TorqueAfter(on, d!.Value)).Value >= Setting);
+    public decimal? ClicksAfter(Vehicle vehicle, FastenerId on, int place = 0) => Enumerable.Range(1, (int)(180 / Fine))
+        .Select(s => (decimal?)(s * Fine)).FirstOrDefault(d => Shown(vehicle.TorqueAfter(on, d!.Value, place)).Value >= Setting);
 
     // At the click the head gives way a little before it draws the joint on.
-    private decimal Drawn(Vehicle vehicle, FastenerId on, decimal degrees) =>
-        ClicksAfter(vehicle, on) is { } click && degrees > click ? click + Math.Max(0, degrees - click - GivesWay) : degrees;
+    private decimal Drawn(Vehicle vehicle, FastenerId on, decimal degrees, int place) =>
+        ClicksAfter(vehicle, on, place) is { } click && degrees > click ? click + Math.Max(0, degrees - click - GivesWay) : degrees;
 
     private Typed<Torque> Shown(Quantity<Torque> torque) =>
         new(Quantity<Torque>.Of(Math.Round((torque * Shows).In(wrench.Scale), 1), wrench.Scale), wrench.Scale);

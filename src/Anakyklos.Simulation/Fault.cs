@@ -7,7 +7,8 @@ public abstract record Fault : Happening;
 
 /// <summary>A joint that was tightened weeps all the same: it counts as loose until it is tightened again.</summary>
 /// <param name="What">The fastener.</param>
-public sealed record JointWeeps(FastenerId What) : Fault;
+/// <param name="Place">Which of a group, by its number; 0 for all of them, or the only one.</param>
+public sealed record JointWeeps(FastenerId What, int Place = 0) : Fault;
 
 /// <summary>A fastener is seized: no hand here moves it. It is felt when somebody tries to undo it.</summary>
 /// <param name="What">The fastener.</param>
@@ -70,4 +71,5 @@ public sealed record Missing(FluidId What, Quantity<Volume> By) : Fault;
 /// <summary>A wrench clicked at another torque than was read off it.</summary>
 /// <param name="What">The fastener.</param>
 /// <param name="At">What it was really tightened to.</param>
-public sealed record WasReallyTightenedTo(FastenerId What, Quantity<Torque> At) : Fault;
+/// <param name="Place">Which of a group, by its number; 0 for the only one.</param>
+public sealed record WasReallyTightenedTo(FastenerId What, Quantity<Torque> At, int Place = 0) : Fault;

@@ -41,7 +41,8 @@ public sealed record Undoes(FastenerId What) : Hand;
 
 /// <summary>Slackens a fastener and leaves it in its thread.</summary>
 /// <param name="What">The fastener.</param>
-public sealed record Loosens(FastenerId What) : Hand;
+/// <param name="Place">Which of a group, by its number; 0 for all of them, or the only one.</param>
+public sealed record Loosens(FastenerId What, int Place = 0) : Hand;
 
 /// <summary>Puts a part in the place it belongs to, the one before it having come out.</summary>
 /// <param name="What">The part.</param>
@@ -51,7 +52,8 @@ public sealed record Fits(PartId What, bool Old = false) : Hand;
 /// <summary>Screws a fastener in and tightens it as the sheet says, or to a torque.</summary>
 /// <param name="What">The fastener.</param>
 /// <param name="To">What the wrench clicked at; null for the sheet's own way.</param>
-public sealed record Tightens(FastenerId What, Quantity<Torque>? To = null) : Hand;
+/// <param name="Place">Which of a group, by its number; 0 for all of them, or the only one.</param>
+public sealed record Tightens(FastenerId What, Quantity<Torque>? To = null, int Place = 0) : Hand;
 
 /// <summary>Starts a fastener in its thread and runs it in with the fingers until it touches.</summary>
 /// <param name="What">The fastener.</param>
@@ -60,7 +62,8 @@ public sealed record RunsIn(FastenerId What) : Hand;
 /// <summary>Turns a fastener that is in its thread further with a wrench.</summary>
 /// <param name="What">The fastener.</param>
 /// <param name="Degrees">How far, above zero.</param>
-public sealed record Turns(FastenerId What, decimal Degrees) : Hand;
+/// <param name="Place">Which of a group, by its number; 0 for the only one.</param>
+public sealed record Turns(FastenerId What, decimal Degrees, int Place = 0) : Hand;
 
 /// <summary>Makes a thread good that gave way: it is cut again, or the fastener is a new one.</summary>
 /// <param name="What">The fastener.</param>

@@ -39,6 +39,12 @@ internal static class Physics
     /// <summary>So far beyond what it bears a thread has given way altogether.</summary>
     internal const decimal DegreesToStrip = 45;
 
+    /// <summary>Drawn to more than this share of its torque, a screw bends what it holds where another of the group is hardly in.</summary>
+    internal const decimal DrawnFar = 0.72m;
+
+    /// <summary>Below this share of its torque a screw is hardly in.</summary>
+    internal const decimal DrawnHardly = 0.2m;
+
     /// <summary>A thread that gave way drags with so much of its torque.</summary>
     internal const decimal StrippedDrags = 0.15m;
 

@@ -12,6 +12,10 @@ public sealed partial record Vehicle
     /// <exception cref="ArgumentException">The sheet has no such thing.</exception>
     public Vehicle With(Fault fault) => fault switch
     {
+        JointWeeps { Place: > 0 } f when HasScrews(Known(Sheet.Fasteners, f.What)) => this with
+        {
+            Joints = Joints.SetItem(f.What, Without(Sheet.Fasteners[f.What], f.Place)),
+        },
         JointWeeps f => Loose(f.What, null),
         Seized f => this with { Stuck = Stuck.Add(Known(Sheet.Fasteners, f.What).Id) },
         // It gives way when it is tightened the next time.
@@ -35,6 +39,7 @@ public sealed partial record Vehicle
             Faults = Faults.Add(fault),
             Fluids = Fluids.SetItem(f.What, Known(Fluids, f.What) with { Inside = Less(Fluids[f.What].Inside, f.By) }),
         },
+        WasReallyTightenedTo f when HasScrews(Known(Sheet.Fasteners, f.What)) => Really(Sheet.Fasteners[f.What], f),
         WasReallyTightenedTo f => Known(Sheet.Fasteners, f.What).Tightening.Value is ToTorque to && f.At >= to.Low
             ? this with { Joints = Joints.SetItem(f.What, Joints[f.What] with { IsTight = true, IsStripped = false, Torque = f.At,
                 Turned = TurnedFor(to, f.At) }) } : Loose(f.What, f.At),
@@ -126,7 +131,7 @@ public sealed partial record Vehicle
     {
         Joints = Joints.SetItem(what, Joints[Known(Sheet.Fasteners, what).Id] with
         {
-            IsTight = false, IsStripped = false, Torque = torque, Turned = 0,
+            IsTight = false, IsStripped = false, Torque = torque, Turned = 0, Screws = NoScrews,
         }),
     };
 }

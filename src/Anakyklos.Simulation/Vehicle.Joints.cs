@@ -37,9 +37,10 @@ public sealed partial record Vehicle
     }
 
     // A joint that is slack leaks when it comes under pressure, and is not driven on.
-    private Answer Loosen(Fastener fastener) => BeforeMoving(fastener) ?? Well(Laying(fastener.Drive, fastener.Place) with
+    private Answer Loosen(Fastener fastener, int place) => BeforeMoving(fastener) ?? Well(Laying(fastener.Drive, fastener.Place) with
     {
-        Joints = Joints.SetItem(fastener.Id, Joints[fastener.Id] with { IsTight = false, Torque = null, Turned = 0 }),
+        Joints = Joints.SetItem(fastener.Id, place > 0 && HasScrews(fastener) ? Without(fastener, place)
+            : Joints[fastener.Id] with { IsTight = false, Torque = null, Turned = 0, Screws = NoScrews }),
     });
 
     // Beside the vehicle a fastener comes out at any height; where it is tightened is another matter.
@@ -55,7 +56,7 @@ public sealed partial record Vehicle
         List<Harm> harms = fastener.Cold && IsHot ? [new(HarmKind.Burnt, fastener.Name, "hot metal and what is under pressure")] : [];
         if (Runs)
             harms.Add(new(HarmKind.RunOpen, fastener.Name, "undone while the engine runs"));
-        var loose = joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0 };
+        var loose = joint with { IsIn = false, IsTight = false, Torque = null, Turned = 0, Screws = NoScrews };
         var next = Laying(fastener.Drive, fastener.Place) with { Joints = Joints.SetItem(fastener.Id, loose) };
         // A filter lets its own oil go with it.
         return fastener.System is { } system && fastener.Holds.Count > 0
@@ -90,8 +91,10 @@ public sealed partial record Vehicle
 
     private bool IsPrimed(Part part) => Sheet.Steps.Values.Any(s => s.Kind == "prime" && s.What == part.Id);
 
-    private Answer Tighten(Fastener fastener, Quantity<Torque>? to)
+    private Answer Tighten(Fastener fastener, Quantity<Torque>? to, int place)
     {
+        if (HasScrews(fastener))
+            return TightenScrew(fastener, to, place);
         if (AtJoint(fastener) is { } not)
             return not;
         if (fastener.Tightening.Value is not ToTorque spec)
@@ -106,7 +109,7 @@ public sealed partial record Vehicle
         return Joints[fastener.Id].IsIn ? Cannot(fastener.Name, "it is in already") : Well(Squeezed(fastener), fastener);
     }
 
-    private Answer Turn(Fastener fastener, decimal degrees)
+    private Answer Turn(Fastener fastener, decimal degrees, int place)
     {
         if (degrees <= 0)
             throw new ArgumentException("A wrench turns further, not back.", nameof(degrees));
@@ -115,25 +118,34 @@ public sealed partial record Vehicle
         var joint = Joints[fastener.Id];
         if (!joint.IsIn)
             return Cannot(fastener.Name, "it is out: run it in by hand first");
+        if (HasScrews(fastener))
+            return TurnScrew(fastener, joint, degrees, place);
         if (fastener.Tightening.Value is not ToTorque spec)
             return Cannot(fastener.Name, "it is not done with a torque wrench");
         var turned = joint.Turned + degrees;
-        return Drawn(fastener, spec, joint, turned, TorqueAt(joint, spec, turned));
+        return Drawn(fastener, spec, joint, turned, TorqueAt(joint.IsStripped, spec, turned));
     }
 
     /// <summary>How a fastener answers to a wrench: what it is at, and what it would be at after more.</summary>
     /// <param name="what">A fastener of the sheet that is tightened to a torque.</param>
     /// <param name="degrees">How much further.</param>
+    /// <param name="place">Which of a group, by its number; 0 for the only one.</param>
     /// <returns>The torque on the wrench then; zero for one that is out or has no torque.</returns>
     /// <exception cref="ArgumentException">The sheet has no such fastener.</exception>
-    public Quantity<Torque> TorqueAfter(FastenerId what, decimal degrees) =>
-        Known(Sheet.Fasteners, what).Tightening.Value is ToTorque spec && Joints[what] is { IsIn: true } joint
-            ? TorqueAt(joint, spec, joint.Turned + degrees) : Quantity<Torque>.Zero;
+    public Quantity<Torque> TorqueAfter(FastenerId what, decimal degrees, int place = 0)
+    {
+        if (Known(Sheet.Fasteners, what).LastTorque is not { } spec || Joints[what] is not { IsIn: true } joint)
+            return Quantity<Torque>.Zero;
+        if (!HasScrews(Sheet.Fasteners[what]))
+            return TorqueAt(joint.IsStripped, spec, joint.Turned + degrees);
+        var screw = joint.Screws.GetValueOrDefault(place) ?? Screw.RunIn;
+        return TorqueAt(screw.IsStripped, spec, screw.Turned + degrees);
+    }
 
-    private static Quantity<Torque> TorqueAt(Joint joint, ToTorque spec, decimal turned)
+    private static Quantity<Torque> TorqueAt(bool isStripped, ToTorque spec, decimal turned)
     {
         var bears = spec.High * Physics.ThreadBears;
-        if (joint.IsStripped || turned > TurnedFor(spec, bears) + Physics.DegreesToStrip)
+        if (isStripped || turned > TurnedFor(spec, bears) + Physics.DegreesToStrip)
             return spec.Target * Physics.StrippedDrags;
         var rises = spec.Target * (turned / Physics.DegreesToTorque);
         return rises < bears ? rises : bears;

@@ -71,8 +71,8 @@ public sealed partial record Vehicle
     public static Vehicle AsItComes(ModelSheet sheet, DateTimeOffset now, bool hot = false) => new(sheet, now)
     {
         Joints = sheet.Fasteners.Values.ToImmutableDictionary(f => f.Id, f => new Joint(true, true,
-            (f.Tightening.Value as ToTorque)?.Target, f.Seal is { } seal ? [new(seal, 1)] : [], [.. f.Holds])
-            { Turned = f.Tightening.Value is ToTorque ? Physics.DegreesToTorque : 0 }),
+            f.LastTorque?.Target, f.Seal is { } seal ? [new(seal, 1)] : [], [.. f.Holds])
+            { Turned = f.Tightening.Value is ToTorque ? Physics.DegreesToTorque : 0, Screws = ScrewsOf(f) }),
         Fluids = sheet.Fluids.Values.ToImmutableDictionary(f => f.Id, f => Full(sheet, f)),
         Lit = [.. sheet.Resets.Keys],
         Brakes = BrakesOf(sheet),
@@ -113,14 +113,14 @@ public sealed partial record Vehicle
         PutsOn h => PutOn(Known(Sheet.Access, h.What), h.Count),
         Sets h => Set(Known(Sheet.Access, h.What)),
         TakesAway h => TakeAway(Known(Sheet.Access, h.What)),
-        Loosens h => Loosen(Known(Sheet.Fasteners, h.What)),
+        Loosens h => Loosen(Known(Sheet.Fasteners, h.What), h.Place),
         Undoes h => Undo(Known(Sheet.Fasteners, h.What)),
         Fits h => Fit(Known(Sheet.Parts, h.What), h.Old),
         RunsIn h => RunIn(Known(Sheet.Fasteners, h.What)),
-        Turns h => Turn(Known(Sheet.Fasteners, h.What), h.Degrees),
+        Turns h => Turn(Known(Sheet.Fasteners, h.What), h.Degrees, h.Place),
         MendsThread h => AtJoint(Known(Sheet.Fasteners, h.What))
-            ?? Well(Joints[h.What] with { IsStripped = false }, Sheet.Fasteners[h.What]),
-        Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To),
+            ?? Well(Mended(Sheet.Fasteners[h.What]), Sheet.Fasteners[h.What]),
+        Tightens h => Tighten(Known(Sheet.Fasteners, h.What), h.To, h.Place),
         Brings h => Well(this with { Cans = Cans.SetItem(h.Can, new(Known(Sheet.Fluids, h.Of).Id, Cans.TryGetValue(h.Can, out var can)
             ? can.Left : h.Holds, h.To)) }),
         Pours h => h.Can.Length == 0 ? Pour(Known(Sheet.Fluids, h.What), h.Amount)
@@ -187,6 +187,10 @@ public sealed record Joint(bool IsIn, bool IsTight, Quantity<Torque>? Torque, Im
 
     /// <summary>Whether its thread gave way.</summary>
     public bool IsStripped { get; init; }
+
+    /// <summary>Each of a group by its number, and one that is tightened in stages; one that is out is not there. Empty for every
+    /// other.</summary>
+    public ImmutableDictionary<int, Screw> Screws { get; init; } = ImmutableDictionary<int, Screw>.Empty;
 }
 
 /// <summary>A seal in its place.</summary>

@@ -10,7 +10,7 @@ namespace Anakyklos.Storage;
 /// <summary>Gathers what the workshop knows for a decision on a card, as the transaction sees it.</summary>
 internal static class FactsOfCard
 {
-    /// <summary>Stores, oil book, weather, warranty and pictures; what is kept for this card counts as free.</summary>
+    /// <summary>Stores, tool crib, oil book, weather, warranty and pictures; what is kept for this card counts as free.</summary>
     /// <param name="connection">The connection, inside the transaction.</param>
     /// <param name="id">Card number.</param>
     /// <param name="card">The card.</param>
@@ -20,12 +20,14 @@ internal static class FactsOfCard
         var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate",
             new { card.Opened.Plate });
         var warranty = until is not null && today <= DateOnly.ParseExact(until, "O", CultureInfo.InvariantCulture);
+        var settings = SettingStore.Read(connection);
         return new(Shelf.Empty with
         {
             Parts = ShelfStore.ReadParts(connection, id),
             Containers = ShelfStore.ReadContainers(connection),
             Oils = ShelfStore.ReadOils(connection),
+            Wrenches = [.. settings.Wrenches.Select(w => w.InCrib)],
         },
-            SettingStore.Read(connection).Climate, warranty, PhotoStore.Of(connection, id));
+            settings.Climate, warranty, PhotoStore.Of(connection, id));
     }
 }

@@ -50,7 +50,7 @@ public class BentRulesTests
     {
         // 30 N·m, 28 to 32: on a scale of twenties the nearest setting is 40, inside the wrench and outside the window.
         var spec = new ToTorque(Nm(30).Value, Nm(28).Value, Nm(32).Value);
-        TorqueWrench Wrench(decimal step) => new($"in {step}s", Nm(10).Value, Nm(60).Value, Nm(step).Value, Torque.NewtonMetre);
+        TorqueWrench Wrench(decimal step) => new($"in {step}s", Nm(10).Value, Nm(60).Value, Nm(step).Value, Torque.NewtonMetre, 0);
         Assert.False(Wrench(20).Covers(spec));
         Assert.Null(TorqueWrench.For([Wrench(20)], spec));
         Assert.True(Wrench(5).Covers(spec));
@@ -178,7 +178,7 @@ public class BentRulesTests
     }
 
     private static TorqueWrench Wrench(string name, decimal low, decimal high, decimal step) =>
-        new(name, Nm(low).Value, Nm(high).Value, Nm(step).Value, Torque.NewtonMetre);
+        new(name, Nm(low).Value, Nm(high).Value, Nm(step).Value, Torque.NewtonMetre, 0);
 
     private static ToTorque To(decimal target, decimal low, decimal high) => new(Nm(target).Value, Nm(low).Value, Nm(high).Value);
 

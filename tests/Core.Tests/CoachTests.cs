@@ -2,6 +2,7 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Reading;
+using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
 using System.Text.Json;
@@ -100,7 +101,8 @@ public sealed class CoachTests
     [
         new ConfirmStep(step), new ConfirmStep(step, 3),
             new ConfirmKit(step, new Dictionary<PartId, KitPart>(), [], new Dictionary<FluidId, OilLaidOut>()),
-        new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
+        new DrawInOrder(step, 1, 1), new TakeWrench(step, "Any"),
+            new TakeReading(step, Nm(20), true), new SettleOverTorque(step, "Slackened"), new Pour(step, Litres(1), true),
             new TakeOut(step, Litres(0.1m)),
         new See(step, new(LookSubject.Magnet, Appearance.Paste)), new Measure(step, Litres(1)),
         new Rinse(step, Litres(0.1m)), new SayStripped(step), new FillPart(step, Litres(0.5m)), new Weigh(step, Kilograms(3), Kilograms(1)),
@@ -121,14 +123,18 @@ public sealed class CoachTests
     // What may be said at a step, told from the sheet.
     private static bool Belongs(JobCard card, SheetStep step, CardCommand command)
     {
-        var torque = card.Sheet.Fasteners.GetValueOrDefault(step.What)?.Tightening.Value is ToTorque
-            && step.Kind is "tighten" or "retighten";
+        var fastening = step.Kind is "tighten" or "retighten" ? Fastening.Of(card, step) : null;
+        var torque = fastening?.Next?.Spec is ToTorque;
         var counted = step.Kind is "open" or "close" && card.Sheet.Access.GetValueOrDefault(step.What)?.Count > 0;
         return command switch
         {
             ConfirmStep { Count: not null } => counted,
             MakeStrokes or SeeHose or FillReservoir or ShutBleedScrew => step.Kind == "bleed",
-            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read") && !torque,
+            ConfirmStep when fastening is not null => !torque && fastening.Plan.Slots.Count == 1,
+            DrawInOrder c => fastening?.InThisPass.Any(s => s.Pass == c.Pass && s.Place.Number == c.Place
+                && (fastening.Plan.Group.Together || s == fastening.Next)) == true,
+            TakeWrench => fastening?.Fastener.LastTorque is not null,
+            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read"),
             TakeReading => torque,
             Pour => step.Kind == "pour",
             Measure or Weigh => step.Kind == "measure",
@@ -142,7 +148,7 @@ public sealed class CoachTests
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
             Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck",
-            Deviate { Kind: DeviationKind.NoReading } => torque || step.Kind is "bleed" or "measure",
+            Deviate { Kind: DeviationKind.NoReading } => fastening?.Fastener.LastTorque is not null || step.Kind is "bleed" or "measure",
             _ => false,
         };
     }

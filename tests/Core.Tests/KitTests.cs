@@ -25,7 +25,7 @@ public sealed class KitTests
         new(id, product, L(20), L(left), Volume.Litre, openedDaysAgo is { } ago ? Today.AddDays(-ago) : null, "");
 
     private static CribWrench Wrench(string name, decimal low, decimal high, DateOnly? due) =>
-        new(new(name, Nm(low).Value, Nm(high).Value, Nm(1).Value, Torque.NewtonMetre), 4, due);
+        new(new(name, Nm(low).Value, Nm(high).Value, Nm(1).Value, Torque.NewtonMetre, 4), due);
 
     private static readonly Shelf Full = new(
         [Part("TC-0621-F", 2), Part("TC-0622-R", 3), Part("TC-0714-R", 3), Part("TC-8030-F", 1), Part("TC-8031-R", 1),

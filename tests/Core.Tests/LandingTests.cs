@@ -15,7 +15,7 @@ public sealed class LandingTests
     private LandedBefore? _before;
 
     private static Device Wrench(string bay = "Bay 1", string calibrated = "2026-12-31", bool inCrib = true) => new("TW-2",
-        DeviceKind.TorqueWrench, bay, inCrib ? new(new("TW-2", Nm(5).Value, Nm(60).Value, Nm(1).Value, Torque.NewtonMetre), 4,
+        DeviceKind.TorqueWrench, bay, inCrib ? new(new("TW-2", Nm(5).Value, Nm(60).Value, Nm(1).Value, Torque.NewtonMetre, 4),
             DateOnly.ParseExact(calibrated, "yyyy-MM-dd")) : null);
 
     private DeviceReading Reading(MeasuredValue? read = null, string bay = "Bay 1", double secondsAgo = 0) =>

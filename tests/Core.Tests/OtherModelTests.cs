@@ -124,8 +124,7 @@ public class OtherModelTests
         Do(new ConfirmKit("kit", Tractor.Parts.Keys.ToDictionary(p => p, _ => new KitPart(KitChoice.InHand)), [L(5)],
             EngineOil(4, "Any SAE 30")));
         Done("block", "lid-off", "breather-off", "drain", "filter-off", "ring-on");
-        Do(new TakeReading("plug-in", new(Core.Quantities.Quantity<Core.Quantities.Torque>.Of(60, Core.Quantities.Torque.PoundFoot),
-            Core.Quantities.Torque.PoundFoot)));
+        Do(new TakeReading("plug-in", new Core.Quantities.NumberSaid<Core.Quantities.Torque>(60, Core.Quantities.Torque.PoundFoot)));
     }
 
     [Fact]

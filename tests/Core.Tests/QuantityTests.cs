@@ -233,7 +233,7 @@ public class TighteningTests
     public void The_finest_wrench_that_covers_the_torque_is_taken()
     {
         static TorqueWrench Wrench(string name, string low, string high, string step) =>
-            new(name, Read(low).Value, Read(high).Value, Read(step).Value, Read(low).Unit);
+            new(name, Read(low).Value, Read(high).Value, Read(step).Value, Read(low).Unit, 4);
         TorqueWrench[] crib = [Wrench("TW-4", "40 N·m", "200 N·m", "5 N·m"), Wrench("TW-2", "5 N·m", "60 N·m", "1 N·m"),
             Wrench("coarse", "10 N·m", "50 N·m", "20 N·m")];
         Assert.Equal("TW-2", TorqueWrench.For(crib, Plug)!.Name);

@@ -55,13 +55,10 @@ public class ReplanningTests
                 Do(new ConfirmKit(step.Id, _card.PartsWanted.ToDictionary(p => p.Id, _ => new KitPart(KitChoice.InHand)),
                     [L(20), L(20), L(20), L(20)], _card.FluidsWanted.ToDictionary(f => f.Id, f => new OilLaidOut(L(20), f.Name))));
                 break;
-            case StepKind.Tighten or StepKind.Retighten when _card.Sheet.Fasteners[step.What].Tightening.Value is ToTorque to:
-                Do(new TakeReading(step.Id, new(to.Target, Torque.NewtonMetre)));
-                break;
             case StepKind.Measure:
                 Do(new Measure(step.Id, Litres(7.1m)));
                 break;
-            case StepKind.Bleed or StepKind.Read or StepKind.Pour or StepKind.Gauge:
+            case StepKind.Bleed or StepKind.Read or StepKind.Pour or StepKind.Gauge or StepKind.Tighten or StepKind.Retighten:
                 while (_card.State(step.Id).Status != StepStatus.Done)
                     Do(Rehearsal.UsualPress.Of(_card, step));
                 break;

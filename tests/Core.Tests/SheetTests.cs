@@ -109,7 +109,7 @@ public class SheetTests
     {
         var newer = SheetReader.Read(Text.Replace("\"is\": \"38 N·m\"", "\"is\": \"40 N·m\"").Replace("TC-0621-F", "TC-0631-F")
             .Replace("\"drain-washer\"", "\"plug-washer\"")).Sheet!;
-        Assert.Equal(["Engine drain plug: 40 N·m (35 N·m to 41 N·m), Hex 14, was 38 N·m (35 N·m to 41 N·m), Hex 14",
+        Assert.Equal(["Engine drain plug: 40 N·m (35 to 41 N·m), Hex 14, was 38 N·m (35 to 41 N·m), Hex 14",
             "Oil filter cartridge: TC-0631-F, was TC-0621-F",
             "Washer for the drain plug is new", "Washer for the drain plug is gone"], SheetDifference.Between(Workbench.Courier, newer));
         Assert.Empty(SheetDifference.Between(Workbench.Courier, Workbench.Courier));

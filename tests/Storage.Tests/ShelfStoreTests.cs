@@ -53,7 +53,7 @@ public sealed class ShelfStoreTests : IDisposable
                     ? new KitPart(KitChoice.InHand, "TC-0718-R") : new KitPart(KitChoice.InHand)),
                     [L(8)], new Dictionary<FluidId, OilLaidOut> { ["engine-oil"] = new(L(8), "gannet lowash 5w-30") }),
                 StepKind.Tighten => new TakeReading(step.Id,
-                    new(Quantity<Torque>.Of(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre), Torque.NewtonMetre)),
+                    new NumberSaid<Torque>(step.What == "engine-drain-plug" ? 38 : 25, Torque.NewtonMetre)),
                 StepKind.Pour => new Pour(step.Id, new(L(5), Volume.Litre)),
                 StepKind.Gauge => new ReadGauge(step.Id, new(0.75m)),
                 _ => Core.Rehearsal.UsualPress.Of(card, step),

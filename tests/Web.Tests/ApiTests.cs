@@ -59,8 +59,8 @@ public sealed class ApiTests : IAsyncLifetime
     [InlineData("""{ ID, "say": "done", "step": "filter-cap-off", "cuont": 2 }""", HttpStatusCode.UnprocessableEntity, "no field “cuont”")]
     [InlineData("""{ ID, "say": "sing" }""", HttpStatusCode.UnprocessableEntity, "Nobody here knows")]
     [InlineData("""{ ID, "step": "drain" }""", HttpStatusCode.UnprocessableEntity, "Nobody here knows")]
-    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": "38" }""", HttpStatusCode.UnprocessableEntity,
-        "Add the unit")]
+    [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": "38 cubits" }""", HttpStatusCode.UnprocessableEntity,
+        "is not a unit of torque")]
     [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug", "torque": 38 }""", HttpStatusCode.UnprocessableEntity,
         "wrong shape")]
     [InlineData("""{ ID, "say": "reading", "step": "tighten-drain-plug" }""", HttpStatusCode.UnprocessableEntity, "Type a torque")]

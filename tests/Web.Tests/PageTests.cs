@@ -108,7 +108,7 @@ public sealed class PageTests : IAsyncLifetime
         // TW-1 covers the cap's 25 N·m with a finer scale, but its calibration ended 18 days ago.
         var (browser, card) = await OnNewCard();
         await WorkUpTo(browser, card, "Tighten the oil filter cap");
-        Assert.Contains("wrench TW-2 set to 25 N·m", browser.Text);
+        Assert.Contains("TW-2 set to 25 N·m", browser.Text);
     }
 
     [Fact]
@@ -267,15 +267,15 @@ public sealed class PageTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task US_units_come_first_for_those_who_want_them()
+    public async Task The_unit_on_the_wrench_comes_first_and_the_persons_own_stands_beside_it()
     {
         var (browser, card) = await OnNewCard();
         await browser.Get("/you");
         await browser.Submit("main form", ("units", "us"), ("look", "night"));
         Assert.Equal("night", browser.Page.DocumentElement.GetAttribute("data-look"));
         await WorkUpTo(browser, card, "Tighten the engine drain plug");
-        Assert.Equal("28", browser.Page.QuerySelector(".value-figure")!.TextContent);
-        Assert.Contains("38 N·m", browser.Page.QuerySelector(".value-beside")!.TextContent);
+        Assert.Equal("38", browser.Page.QuerySelector(".value-figure")!.TextContent);
+        Assert.Contains("28 lbf·ft", browser.Page.QuerySelector(".value-beside")!.TextContent);
         await browser.Submit(".lift-main button");
         Assert.StartsWith("Wash", browser.Heading);
     }

@@ -3,6 +3,7 @@ using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
 
@@ -126,6 +127,16 @@ public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Le
     internal static readonly FluidState Untouched = new(false, Quantity<Volume>.Zero, 0, null, Quantity<Volume>.Zero, false);
 }
 
+/// <summary>A fastener of a group that was drawn down in a pass.</summary>
+/// <param name="Pass">Which pass, from 1.</param>
+/// <param name="Place">Its number on the drawing.</param>
+public readonly record struct PlaceDrawn(int Pass, int Place);
+
+/// <summary>A wrench that somebody took up.</summary>
+/// <param name="Name">Its name; empty for the one that the card says.</param>
+/// <param name="With">What is across its head, or null.</param>
+public sealed record WrenchTakenUp(string Name, CrowFoot? With);
+
 /// <summary>
 /// Where a card stands: what its events made of it so far. A value that is never changed; the next event makes the next one.
 /// </summary>
@@ -154,6 +165,13 @@ internal sealed record CardState
 
     /// <summary>Steps that stand still.</summary>
     internal ImmutableHashSet<StepId> StandStill { get; init; } = [];
+
+    /// <summary>The fasteners of a step that were drawn down, by pass.</summary>
+    internal ImmutableDictionary<StepId, ImmutableHashSet<PlaceDrawn>> Drawn { get; init; } =
+        ImmutableDictionary<StepId, ImmutableHashSet<PlaceDrawn>>.Empty;
+
+    /// <summary>The wrench that somebody took for a step in place of the one that the card says.</summary>
+    internal ImmutableDictionary<StepId, WrenchTakenUp> InHand { get; init; } = ImmutableDictionary<StepId, WrenchTakenUp>.Empty;
 
     /// <summary>What strayed from the book.</summary>
     internal ImmutableList<Noted<DeviationTaken>> Deviations { get; init; } = [];

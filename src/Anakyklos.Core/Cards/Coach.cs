@@ -56,9 +56,13 @@ internal abstract class Coach : IStepKind
     /// <param name="happened">An event of this work.</param>
     internal virtual (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) => null;
 
-    /// <summary>Whether what an event of this work noted can be put right later, while nothing newer was noted at its step.</summary>
+    /// <summary>Whether what an event of this work noted can be put right later, while nothing newer was noted of the same.</summary>
     /// <param name="happened">An event of this work.</param>
     internal virtual bool CanBePutRight(CardEvent happened) => false;
+
+    /// <summary>What an event that can be put right was noted of: a newer one of the same takes its place.</summary>
+    /// <param name="happened">An event of this work that can be put right.</param>
+    internal virtual int NotedOf(CardEvent happened) => 0;
 
     /// <summary>What the usual right hand says at a step whose turn it is.</summary>
     /// <param name="card">The card as it stands.</param>

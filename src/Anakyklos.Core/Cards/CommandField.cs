@@ -177,6 +177,45 @@ internal static class Field
         Words = [.. T.Units.Select(u => u.Symbol)],
     };
 
+    /// <summary>A number with its unit, or a bare number where the thing in the hand has one scale.</summary>
+    internal static CommandField<NumberSaid<T>> AmountOrNumber<T>(string name, string says) where T : IDimension<T> =>
+        new(name, says, FieldShape.Amount, (field, source, key, problems) =>
+        {
+            var text = source.Text(field, out var shape);
+            var bare = new string([.. (text ?? "").Where(c => !char.IsWhiteSpace(c))]).Length > 0 && shape.Length == 0
+                && !text!.Any(char.IsLetter);
+            if (shape.Length > 0)
+                Add(problems, field, key, shape, $"Write {field.Says} as a text.");
+            else if (Quantity<T>.Read(text, out var problem, bare ? T.Units[0] : null) is { } read)
+                return new(read.Value.In(read.Unit), bare ? null : read.Unit);
+            else
+                Add(problems, field, key, problem, "");
+            return default;
+        })
+        {
+            IsNeeded = true,
+            Words = [.. T.Units.Select(u => u.Symbol)],
+        };
+
+    /// <summary>A number with its unit that may be left away.</summary>
+    internal static CommandField<Typed<T>?> AmountIfAny<T>(string name, string says) where T : IDimension<T> =>
+        new(name, says, FieldShape.Amount, (field, source, key, problems) =>
+        {
+            var text = source.Text(field, out var shape);
+            if (shape.Length > 0)
+                Add(problems, field, key, shape, $"Write {field.Says} as a text with its unit.");
+            else if (!string.IsNullOrWhiteSpace(text) && Quantity<T>.Read(text, out var problem) is var read)
+            {
+                if (read is null)
+                    Add(problems, field, key, problem, "");
+                return read;
+            }
+            return null;
+        })
+        {
+            Words = [.. T.Units.Select(u => u.Symbol)],
+        };
+
     /// <summary>Several numbers with their units; none when nothing was said.</summary>
     internal static CommandField<IReadOnlyList<Quantity<T>>> Amounts<T>(string name, string says) where T : IDimension<T> =>
         new(name, says, FieldShape.Amounts, (field, source, key, problems) =>

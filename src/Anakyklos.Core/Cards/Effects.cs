@@ -1,6 +1,7 @@
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Tightening;
 
 namespace Anakyklos.Core.Cards;
 
@@ -31,6 +32,24 @@ public sealed record StepStops(StepId Step) : Effect;
 /// <summary>A step that stood still goes on.</summary>
 /// <param name="Step">Step id.</param>
 public sealed record StepGoesOn(StepId Step) : Effect;
+
+/// <summary>Fasteners of a group were drawn down in a pass.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Pass">Which pass, from 1.</param>
+/// <param name="Places">Their numbers on the drawing.</param>
+public sealed record PlacesAreDrawn(StepId Step, int Pass, IReadOnlyList<int> Places) : Effect;
+
+/// <summary>A fastener of a group counts as not drawn down in a pass after all.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Pass">Which pass, from 1.</param>
+/// <param name="Place">Its number on the drawing.</param>
+public sealed record PlaceIsLoose(StepId Step, int Pass, int Place) : Effect;
+
+/// <summary>Somebody took a wrench for a step.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Wrench">Its name; empty for the one that the card says.</param>
+/// <param name="With">What is across its head, or null.</param>
+public sealed record WrenchIsTaken(StepId Step, string Wrench, CrowFoot? With) : Effect;
 
 /// <summary>Something is open from now on.</summary>
 /// <param name="What">What.</param>
@@ -154,7 +173,7 @@ public sealed record FrozenEffects(int Rules, IReadOnlyList<Effect> Effects)
 {
     /// <summary>The version of the rules that this program goes by. It grows whenever an event would have other effects than
     /// before.</summary>
-    public const int Now = 4;
+    public const int Now = 5;
 
     /// <summary>The rules since which a record tells a step's title as the card does; before, as the sheet does.</summary>
     internal const int SinceTitlesAreTold = 2;

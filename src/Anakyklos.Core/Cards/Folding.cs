@@ -56,8 +56,15 @@ public sealed partial class JobCard
         StepEnds e => StepEnded(s, e.Step, r),
         StepBeginsAgain e => s with
         {
-            Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)), Seen = s.Seen.RemoveAll(x => x.Step == e.Step),
+            Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)),
+            Seen = s.Seen.RemoveAll(x => x.Step == e.Step), Drawn = s.Drawn.Remove(e.Step),
         },
+        PlacesAreDrawn e => s with
+        {
+            Drawn = s.Drawn.SetItem(e.Step, DrawnAt(s, e.Step).Union(e.Places.Select(p => new PlaceDrawn(e.Pass, p)))),
+        },
+        PlaceIsLoose e => s with { Drawn = s.Drawn.SetItem(e.Step, DrawnAt(s, e.Step).Remove(new(e.Pass, e.Place))) },
+        WrenchIsTaken e => s with { InHand = s.InHand.SetItem(e.Step, new(e.Wrench, e.With)) },
         StepLeftOut e => s with { Steps = s.Steps.SetItem(e.Step, new(StepStatus.LeftOut, r, e.Reason)) },
         StepStops e => s with { StandStill = s.StandStill.Add(e.Step) },
         StepGoesOn e => s with { StandStill = s.StandStill.Remove(e.Step) },
@@ -104,6 +111,8 @@ public sealed partial class JobCard
     private CardState WithWhatStoodIn(PartId part, CardState s) =>
         Sheet.FluidIn(part) is { } fluid && s.Fluids.GetValueOrDefault(fluid.Id) is { } state && state.InPart > Quantity<Volume>.Zero
             ? Changed(s, fluid.Id, f => f with { Poured = f.Poured - f.InPart, InPart = Quantity<Volume>.Zero }) : s;
+
+    private static ImmutableHashSet<PlaceDrawn> DrawnAt(CardState s, StepId step) => s.Drawn.GetValueOrDefault(step) ?? [];
 
     private static ImmutableList<RunningWait> Waiting(CardState s, StepId without) => s.Waits.RemoveAll(w => w.Id == without);
 

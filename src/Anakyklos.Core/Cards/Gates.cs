@@ -105,7 +105,7 @@ public sealed partial class JobCard
         foreach (var r in NeedsOpen(step.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey)))
             yield return r;
         foreach (var f in step.Needs.Select(n => (FastenerId)n).Where(Sheet.Fasteners.ContainsKey)
-            .Select(id => Sheet.Fasteners[id]).Where(f => !HasOpen(f)))
+            .Select(id => Sheet.Fasteners[id]).Where(f => !IsOut(f)))
             yield return new($"The {Words.Low(f.Name)} {f.Is} not out.", "Undo it first.", First(s => s.Traits.Opens && s.What == f.Id));
     }
 

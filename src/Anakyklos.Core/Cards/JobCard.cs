@@ -118,6 +118,12 @@ public sealed partial class JobCard
     /// <summary>Whether the step stands still after too much torque.</summary>
     public bool IsOverTorqued(StepId step) => _state.StandStill.Contains(step);
 
+    /// <summary>The fasteners of a step that were drawn down so far, by pass.</summary>
+    internal IReadOnlySet<PlaceDrawn> DrawnAt(StepId step) => DrawnAt(_state, step);
+
+    /// <summary>The wrench that somebody took for a step; null where nobody took another than the card says.</summary>
+    internal WrenchTakenUp? InHand(StepId step) => _state.InHand.GetValueOrDefault(step);
+
     /// <summary>
     /// What the hands do next: the first step in the order that is not done and that nothing but a wait stands in the way of. When
     /// something stands in the way of all of them, the first of them, which says what; a vehicle that is up in the way of a step that is
@@ -248,4 +254,7 @@ public sealed partial class JobCard
     internal bool HasOpen(Access a) => IsOpen(new(OpenKind.Access, a.Id));
 
     internal bool HasOpen(Fastener f) => IsOpen(new(OpenKind.Fastener, f.Id));
+
+    /// <summary>Whether it is out of its place: open, and none of it run in again.</summary>
+    internal bool IsOut(Fastener f) => HasOpen(f) && !Steps.Any(s => s.Traits.Tightens && s.What == f.Id && DrawnAt(s.Id).Count > 0);
 }

@@ -15,7 +15,11 @@ public sealed partial class JobCard
     {
         // Whatever ends a step was work there: also a joint tightened without a reading.
         var ended = effects.OfType<StepEnds>().Select(s => (StepId?)s.Step).FirstOrDefault();
-        if (((e as IStepEvent)?.Step ?? ended) is not { } id || Step(id) is not { } step || !effects.Any(x => x is LiftMoves or StepEnds))
+        if (((e as IStepEvent)?.Step ?? ended) is not { } id || Step(id) is not { } step)
+            return [];
+        // A pull at one of several, or one that was too little, is work with a tool as well.
+        var pulled = e is IStepEvent { GoesOn: false } && (step.Traits.Tightens || step.Traits.Checks);
+        if (!pulled && !effects.Any(x => x is LiftMoves or StepEnds))
             return [];
         var moves = effects.Any(x => x is LiftMoves);
         return Steps.Where(look => look.Traits.Lift switch

@@ -29,7 +29,7 @@ public sealed partial class JobCard
             .Where(h => h.Step?.Kind == kind).Select(h => (h.Step!, h.Event));
     }
 
-    /// <summary>What was noted and can be put right: of each step the last that holds, in the order of the steps' last notes.</summary>
+    /// <summary>What was noted and can be put right: of each step and fastener the last that holds, in the order of those notes.</summary>
     public IReadOnlyList<Recorded> CanBePutRight
     {
         get
@@ -37,7 +37,8 @@ public sealed partial class JobCard
             var taken = TakenIn(_history);
             return [.. _history.Where(h => !taken.Contains(h.Seq) && h.Event is IStepEvent at && Step(at.Step) is { } step
                     && Coach.Of(step).CanBePutRight(h.Event))
-                .GroupBy(h => ((IStepEvent)h.Event).Step).Select(g => g.Last()).OrderBy(h => h.Seq)];
+                .GroupBy(h => (((IStepEvent)h.Event).Step, Coach.Of(Known(((IStepEvent)h.Event).Step)).NotedOf(h.Event)))
+                .Select(g => g.Last()).OrderBy(h => h.Seq)];
         }
     }
 

@@ -28,8 +28,9 @@ public static class KitCheck
             [.. parts.GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(g => PartLine([.. g], sealsUsedAgain, shelf))],
             OilLines(sheet, fluids, shelf, climate, today),
             ToolLines(sheet, steps, fasteners, shelf),
-            [.. fasteners.Where(f => f.Tightening.Value is ToTorque)
-                .Select(f => TorqueLine(f, (ToTorque)f.Tightening.Value, shelf, today))],
+            [.. steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => (Fastener: sheet.Fasteners[s.What], s.Traits.Checks))
+                .SelectMany(s => s.Fastener.Plan(s.Checks).Torques.Select(t => (s.Fastener, Torque: t))).Distinct()
+                .Select(t => TorqueLine(t.Fastener, t.Torque, shelf, today))],
             PanLine(sheet, steps, shelf),
             [.. fluids.Where(f => f.FillBy == FillBy.Overflow)],
             [.. steps.Where(s => s.Traits.Opens && sheet.Fasteners.ContainsKey(s.What)).Select(s => sheet.Fasteners[s.What])
@@ -90,7 +91,7 @@ public static class KitCheck
 
     private static KitTorqueLine TorqueLine(Fastener fastener, ToTorque spec, Shelf shelf, DateOnly today)
     {
-        CribWrench? Best(IEnumerable<CribWrench> crib) => TorqueWrench.For(crib.Select(w => w.Wrench), spec) is { } best
+        CribWrench? Best(IEnumerable<CribWrench> crib) => TorqueWrench.For(crib.Select(w => w.Wrench), spec, fastener.CrowFoot) is { } best
             ? shelf.Wrenches.First(w => w.Wrench == best) : null;
         var wrench = Best(shelf.Wrenches.Where(w => w.IsCalibrated(today)));
         return new(fastener, spec, wrench, wrench is null ? Best(shelf.Wrenches) : null);

@@ -25,6 +25,10 @@ public abstract record Landing
     /// soon.</summary>
     public static readonly TimeSpan SameClick = TimeSpan.FromSeconds(5);
 
+    /// <summary>A second click within this time at a group is taken for the same fastener: the wrench is not on the next one so
+    /// soon.</summary>
+    public static readonly TimeSpan SameFastener = TimeSpan.FromSeconds(2);
+
     /// <summary>Whoever pressed at a card not longer ago than this is taken for the one who works there.</summary>
     public static readonly TimeSpan AtTheCard = TimeSpan.FromHours(2);
 
@@ -58,6 +62,10 @@ public abstract record Landing
             && (reading.At - before.At).Duration() < SameClick)
             return Waits("It came within five seconds of the one before, which was placed at another joint.",
                 "Discard it if it clicked twice, or say where it belongs.");
+        if (device.Kind == DeviceKind.TorqueWrench && before?.Step == step.Id && card.Sheet.Fasteners[step.What].Count > 1
+            && (reading.At - before.At).Duration() < SameFastener)
+            return Waits("It came within two seconds of the one before: perhaps it clicked twice on the same one.",
+                "Discard it if it did, or say where it belongs.");
         var last = card.History[^1];
         if (!last.By.WorksOnCards || now - last.At > AtTheCard)
             return Waits($"Nobody has pressed at this card for {(int)(now - last.At).TotalMinutes} min.",

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
@@ -32,8 +33,22 @@ public enum RecordState
 /// <param name="State">How its step stands.</param>
 /// <param name="IsCheck">It was checked, not undone.</param>
 /// <param name="Device">The wrench that sent the reading; null when a person read it off.</param>
+/// <param name="Wrench">The wrench that clicked at its setting; null where a number was read.</param>
+/// <param name="AtFastener">What came to the fastener through a crow-foot; null where nothing was across the wrench.</param>
+/// <param name="Each">Of a group, each fastener by its number; null for one alone.</param>
 public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOutcome? Outcome, ToTorque? Book, RecordState State,
-    bool IsCheck, DeviceId? Device);
+    bool IsCheck, DeviceId? Device, string? Wrench = null, Typed<Torque>? AtFastener = null, IReadOnlyList<TightenedPlace>? Each = null);
+
+/// <summary>A fastener of a group that was tightened.</summary>
+/// <param name="Number">Its number on the drawing.</param>
+/// <param name="At">The wheel or side it belongs to; empty where there is one.</param>
+/// <param name="Reading">The reading that holds.</param>
+/// <param name="Outcome">How it compares.</param>
+/// <param name="Wrench">The wrench that clicked at its setting; null where a number was read.</param>
+/// <param name="Device">The wrench that sent it; null when a person said it.</param>
+/// <param name="Together">How many were said at once with it, in their order; 1 where it was said by itself.</param>
+public sealed record TightenedPlace(int Number, string At, Typed<Torque> Reading, TorqueOutcome Outcome, string? Wrench, DeviceId? Device,
+    int Together);
 
 /// <summary>A fluid that went in.</summary>
 /// <param name="Name">Its name.</param>
@@ -189,15 +204,33 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         var fastener = card.Sheet.Fasteners[step.What];
         var state = StateOf(card, step);
         var read = state == RecordState.Done ? card.TorqueAt(step) : null;
-        return new(fastener.Name, read?.Reading, read?.Outcome, fastener.Tightening.Value as ToTorque, state, step.Traits.Checks,
-            read is null ? null : card.ReadBy(step));
+        var last = read is null ? null
+            : card.HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault();
+        return new(fastener.Name, read?.Reading, read?.Outcome, fastener.LastTorque, state, step.Traits.Checks,
+            read is null ? null : card.ReadBy(step), last?.Wrench, last?.AtFastener,
+            fastener.Count > 1 && read is not null && EachOf(card, step) is { Count: > 0 } each ? each : null);
+    }
+
+    // Of each fastener the reading that was taken last, in the order of their numbers.
+    private static IReadOnlyList<TightenedPlace> EachOf(JobCard card, SheetStep step)
+    {
+        var places = Fastening.Of(card, step).Plan.Group.Places;
+        var read = new SortedDictionary<int, ReadingTaken>();
+        foreach (var reading in card.HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => h.Event).OfType<ReadingTaken>()
+            .Where(r => r.Places is not null))
+            foreach (var place in reading.Places!)
+                read[place] = reading;
+        return [.. read.Select(r => new TightenedPlace(r.Key, places.First(p => p.Number == r.Key).At, r.Value.Reading, r.Value.Outcome,
+            r.Value.Wrench, r.Value.Device, r.Value.Places!.Count))];
     }
 
     private static ReadingLine? Line(JobCard card, Recorded noted)
     {
         var step = card.Known(((IStepEvent)noted.Event).Step);
+        var fastener = card.Sheet.Fasteners.GetValueOrDefault(step.What);
+        var number = fastener?.Count > 1 ? $", number {Coach.Of(step).NotedOf(noted.Event)}" : "";
         return Coach.Of(step).TorqueOf(noted.Event) is var (reading, outcome)
-            ? new(noted.Seq, card.Sheet.Fasteners[step.What].Name, reading, outcome, noted.By, noted.At) : null;
+            ? new(noted.Seq, fastener!.Name + number, reading, outcome, noted.By, noted.At) : null;
     }
 
     private static FilledLine Line(JobCard card, FluidSystem fluid)

@@ -19,11 +19,15 @@ public static class UsualPress
     /// <returns>The command of the usual press at the step.</returns>
     public static CardCommand Of(JobCard card, SheetStep step) => Coach.Of(step).ByTheBook(card, step);
 
-    /// <summary>Facts in which every fluid of a sheet has a product of its own name that fits it.</summary>
+    /// <summary>Facts in which every fluid of a sheet has a product of its own name that fits it, and a wrench can be set for
+    /// anything.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <returns>A shelf and a book in which everything of the sheet is there and fits.</returns>
     public static CardFacts Facts(ModelSheet sheet) => new(Shelf.Empty with
     {
+        Wrenches = [new(new("Any", Quantity<Torque>.Of(0.1m, Torque.NewtonMetre), Quantity<Torque>.Of(2000, Torque.NewtonMetre),
+            Quantity<Torque>.Of(0.1m, Torque.NewtonMetre), Torque.NewtonMetre, 0,
+            Quantity<Length>.Of(400, Length.Millimetre)), DateOnly.MaxValue)],
         Oils = new([.. sheet.Fluids.Values.DistinctBy(f => PartNumber.Bare(f.Name))
             .Select(f => new OilProduct(f.Name, f.Grades.Value, f.Approvals.Value, f.Additives, true))], CoverBook.Empty),
     });

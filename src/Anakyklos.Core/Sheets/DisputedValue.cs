@@ -25,18 +25,7 @@ public static class SheetValues
                 .Concat(One($"{f.Name}, at the top mark", f.AtTopMark, v => v.ToString()))
                 .Concat(One($"{f.Name}, grades", f.Grades, g => string.Join(" or ", g)))
                 .Concat(One($"{f.Name}, approvals", f.Approvals, g => string.Join(" or ", g))))
-            .Concat(sheet.Fasteners.Values.SelectMany(f => One($"{f.Name}, tightening torque", f.Tightening, Say)))
+            .Concat(sheet.Fasteners.Values.SelectMany(f => One($"{f.Name}, tightening torque", f.Tightening, t => t.InWords)))
             .Concat(sheet.Parts.Values.SelectMany(p => One($"{p.Name}, number", p.Number, n => n)));
     }
-
-    /// <summary>A tightening in words: a torque with its range, a turn, or by hand.</summary>
-    /// <param name="spec">The tightening.</param>
-    /// <returns>The value with its limits in newton metres, an angle in degrees, or how it is done by hand.</returns>
-    public static string Say(TighteningSpec spec) => spec switch
-    {
-        ToTorque to => $"{to.Target} ({to.Low.In(Torque.NewtonMetre):0.#} to {to.High})",
-        TurnAfterContact turn => $"{turn.Turns * 360:0}° after contact",
-        ByHand hand => $"by hand, {hand.How}",
-        _ => "",
-    };
 }

@@ -424,6 +424,12 @@ public sealed record Fastener
     /// <summary>The order and the passes in which several are tightened, or empty.</summary>
     public string Order { get; init; } = "";
 
+    /// <summary>Where each of several sits, and in which order and passes they are tightened; null where the sheet does not say.</summary>
+    public FastenerGroup? Group { get; init; }
+
+    /// <summary>The crow-foot or extension without which no wrench gets at it; null where a socket does.</summary>
+    public CrowFoot? CrowFoot { get; init; }
+
     /// <summary>The fluid system whose joint it is; null for none.</summary>
     public FluidId? System { get; init; }
 
@@ -453,6 +459,18 @@ public sealed record Fastener
 
     /// <summary>Whether it goes with the old fluid and not before it: it holds a filter, or it is the pan.</summary>
     public bool GoesWithDrain => System is not null && Drains is null && Fills is null && (Holds.Count > 0 || HoldsBack);
+
+    /// <summary>Everything that is done until it is tight.</summary>
+    /// <param name="isCheck">It stays in and only its last torque is checked.</param>
+    public TighteningPlan Plan(bool isCheck) => TighteningPlan.Of(Tightening.Value, Group ?? FastenerGroup.InARow(Count), isCheck);
+
+    /// <summary>The torque that it has in the end; null where it is tightened by hand or by a turn alone.</summary>
+    public ToTorque? LastTorque => Tightening.Value switch
+    {
+        ToTorque torque => torque,
+        InStages stages => stages.Stages.OfType<ToTorque>().LastOrDefault(),
+        _ => null,
+    };
 
     /// <summary>The parts that are fitted before it is tightened: its seal and what it holds.</summary>
     public IEnumerable<PartId> Fitted => Seal is { } seal ? [seal, .. Holds] : Holds;

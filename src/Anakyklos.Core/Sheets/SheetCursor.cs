@@ -128,6 +128,18 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
         [.. Items(name, required, JsonTokenType.String, "texts in quotes").Select(i => i.Text)];
 
     /// <summary>The ids in a list; none when it is not there.</summary>
+    internal IReadOnlyList<int> Wholes(string name, int low, int high)
+    {
+        var numbers = new List<int>();
+        foreach (var item in Items(name, false, JsonTokenType.Number, "whole numbers"))
+            if (int.TryParse(item.Text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) && number >= low
+                && number <= high)
+                numbers.Add(number);
+            else
+                errors.Add(Refusal.At(item.Line, item.Path, $"{item.Text} is not a whole number from {low} to {high}."));
+        return numbers;
+    }
+
     internal IReadOnlyList<TId> Ids<TId>(string name, bool required = false) where TId : struct, IId<TId> =>
         [.. Texts(name, required).Select(TId.Of)];
 

@@ -11,7 +11,7 @@ public static class SheetDifference
     /// <returns>Sentences, fasteners first, then fluids, parts and steps.</returns>
     public static IReadOnlyList<string> Between(ModelSheet kept, ModelSheet newer) =>
     [
-        .. Changed(kept.Fasteners, newer.Fasteners, f => f.Name, f => $"{Say(f.Tightening.Value)}, {f.Drive}"),
+        .. Changed(kept.Fasteners, newer.Fasteners, f => f.Name, f => $"{f.Tightening.Value.InWords}, {f.Drive}"),
         .. Changed(kept.Fluids, newer.Fluids, f => f.Name,
             f => $"{f.Amount.Value}, {string.Join(" or ", f.Grades.Value)}, {string.Join(" or ", f.Approvals.Value)}"),
         .. Changed(kept.Parts, newer.Parts, p => p.Name, p => p.Number.Value),
@@ -29,12 +29,4 @@ public static class SheetDifference
         foreach (var (_, item) in kept.Where(k => !newer.ContainsKey(k.Key)))
             yield return $"{name(item)} is gone";
     }
-
-    private static string Say(TighteningSpec spec) => spec switch
-    {
-        ToTorque to => $"{to.Target} ({to.Low} to {to.High})",
-        TurnAfterContact turn => $"{turn.Turns * 360:0}° after contact",
-        ByHand hand => hand.How,
-        _ => "",
-    };
 }

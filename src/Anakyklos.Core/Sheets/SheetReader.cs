@@ -77,7 +77,7 @@ public static class SheetReader
             Sources = sources,
             Access = c.Table<AccessId, Access>("access", ReadAccess, required: false),
             Fluids = c.Table<FluidId, FluidSystem>("fluids", ReadFluid),
-            Fasteners = c.Table<FastenerId, Fastener>("fasteners", ReadFastener),
+            Fasteners = c.Table<FastenerId, Fastener>("fasteners", FastenerReader.Read),
             Parts = c.Table<PartId, Part>("parts", ReadPart),
             Intervals = c.Table<IntervalId, IntervalRule>("intervals", (id, i) =>
                 new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false),
@@ -158,48 +158,6 @@ public static class SheetReader
     private static readonly TimeSpan OneMinute = TimeSpan.FromMinutes(1);
 
     private static IReadOnlyList<StepNote> ReadNotes(SheetCursor c) => c.List("notes", n => new StepNote(n.Text("label"), n.Text("text")));
-
-    private static Fastener ReadFastener(FastenerId id, SheetCursor c) => new()
-    {
-        Id = id,
-        Name = c.Text("name"),
-        Thread = c.Text("thread", false),
-        Material = c.Text("material"),
-        Drive = c.Text("drive"),
-        Tightening = c.Sourced("torque", ReadTightening),
-        Seal = c.Id<PartId>("seal"),
-        Holds = c.Ids<PartId>("holds"),
-        TooMuch = c.Word<OverTorqueRule>("tooMuch"),
-        Drains = c.Id<FluidId>("drains"),
-        Fills = c.Id<FluidId>("fills"),
-        System = c.Id<FluidId>("system") ?? c.Id<FluidId>("drains"),
-        RunsOut = c.Duration("runsOut", false) ?? TimeSpan.Zero,
-        Place = c.Word("place", Place.Below, required: false),
-        Lift = c.Has("lift") ? c.Word<LiftNeed>("lift") : null,
-        Takes = c.Duration("takes", false) ?? TimeSpan.FromMinutes(2),
-        Count = c.Whole("count", 1, 99, 1, required: false),
-        Order = c.Text("order", false),
-        Notes = ReadNotes(c),
-        Warning = c.Text("warning", false),
-        Cautions = c.Texts("cautions"),
-        Cold = c.Flag("cold"),
-        Drips = c.Flag("drips"),
-        HoldsBack = c.Flag("holdsBack"),
-        Needs = c.Ids<AccessId>("needs"),
-    };
-
-    private static TighteningSpec ReadTightening(SheetCursor c)
-    {
-        if (c.Has("byHand"))
-            return new ByHand(c.Text("byHand"));
-        if (c.Has("turnAfterContact"))
-            return new TurnAfterContact(c.Whole("turnAfterContact", 1, 720) / 360m);
-        var target = c.Amount<Torque>("is");
-        var (low, high) = (c.Amount<Torque>("low"), c.Amount<Torque>("high"));
-        if (!(low <= target && target <= high))
-            c.Complain("is", $"{target} does not lie between low ({low}) and high ({high}).");
-        return new ToTorque(target, low, high);
-    }
 
     private static Part ReadPart(PartId id, SheetCursor c) => new()
     {

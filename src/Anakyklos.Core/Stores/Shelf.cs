@@ -26,9 +26,8 @@ public sealed record CribTool(string Size, string Where);
 
 /// <summary>A torque wrench with its calibration.</summary>
 /// <param name="Wrench">The wrench.</param>
-/// <param name="Accuracy">Of the reading, in percent either way.</param>
 /// <param name="CalibrationDue">The last day on which it may be used; null when it is not calibrated at all.</param>
-public sealed record CribWrench(TorqueWrench Wrench, decimal Accuracy, DateOnly? CalibrationDue)
+public sealed record CribWrench(TorqueWrench Wrench, DateOnly? CalibrationDue)
 {
     /// <summary>Whether its calibration holds on a day.</summary>
     /// <returns>False as well when no date is known.</returns>

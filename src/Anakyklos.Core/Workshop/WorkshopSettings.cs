@@ -41,14 +41,15 @@ public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOn
 /// <param name="Step">Graduation.</param>
 /// <param name="Accuracy">Of the reading, in percent either way.</param>
 /// <param name="CalibrationDue">The last day on which it may be used; null when it is not calibrated.</param>
+/// <param name="Lever">From the middle of its square to the middle of its grip; null where nobody measured it.</param>
 public sealed record WrenchEntry(string Name, Typed<Torque> Low, Typed<Torque> High, Typed<Torque> Step, decimal Accuracy = 4,
-    DateOnly? CalibrationDue = null)
+    DateOnly? CalibrationDue = null, Quantity<Length>? Lever = null)
 {
     /// <summary>As the crib knows it.</summary>
     [JsonIgnore]
-    public CribWrench InCrib => new(Wrench, Accuracy, CalibrationDue);
+    public CribWrench InCrib => new(Wrench, CalibrationDue);
 
     /// <summary>As a setting is chosen on it.</summary>
     [JsonIgnore]
-    public TorqueWrench Wrench => new(Name, Low.Value, High.Value, Step.Value, Low.Unit);
+    public TorqueWrench Wrench => new(Name, Low.Value, High.Value, Step.Value, Low.Unit, Accuracy, Lever);
 }

@@ -27,6 +27,11 @@ public sealed class LiftScene
     /// <param name="Asks">Whether its fields are typed first.</param>
     public sealed record Other(string Words, string Command, string Key, bool Asks = false);
 
+    /// <summary>A panel in place of a press.</summary>
+    /// <param name="Words">What is done there.</param>
+    /// <param name="Panel">Which.</param>
+    public sealed record Way(string Words, string Panel);
+
     /// <param name="Left">In place of ring and open items; empty for those.</param>
     /// <param name="Middle">In place of the one value; empty for that.</param>
     /// <param name="Right">In place of map or place; empty for those.</param>
@@ -75,8 +80,23 @@ public sealed class LiftScene
 
     /// <summary>The field that a level is read into.</summary>
     public string ReadInto => Fluid?.Rod is null ? "level" : "depth";
-    public bool TakesTorque => Step.Traits is { Tightens: true } or { Checks: true }
-        && Card.Sheet.Fasteners[Step.What].Tightening.Value is ToTorque;
+
+    /// <summary>The torque that a wrench is set to now; of a step that is done, the last one. Null where none is.</summary>
+    public ToTorque? Torque { get; internal set; }
+
+    /// <summary>What is across the head of the wrench, or null.</summary>
+    public CrowFoot? CrowFoot { get; internal set; }
+
+    /// <summary>The wrench in the hand; empty where none can be set.</summary>
+    public string WrenchName { get; internal set; } = "";
+
+    /// <summary>The wrenches in calibration.</summary>
+    public IReadOnlyList<TorqueWrench> Wrenches { get; private init; } = [];
+
+    /// <summary>The panel to go to where there is nothing to press; null where there is.</summary>
+    public Way? Asks { get; internal set; }
+
+    public bool TakesTorque => Torque is not null;
     public bool LiftIsWrong => (Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp)
         && Card.Steps.Any(s => s.Traits.Lift == LiftMove.Raises && Card.State(s.Id).Status == StepStatus.Done);
     public bool LiftNeeded => Step.Lift == LiftNeed.Up && !Card.LiftUp || Step.Lift == LiftNeed.Down && Card.LiftUp;
@@ -102,6 +122,7 @@ public sealed class LiftScene
     {
         var scene = new LiftScene(card, step)
         {
+            Wrenches = to.Wrenches,
             Cautions = [.. step.Cautions.Select(c => Caution.ByKey[c])],
             InTheWay = card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside ? card.InTheWay(step, now) : [],
         };

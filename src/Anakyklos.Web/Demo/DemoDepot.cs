@@ -73,8 +73,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await shipped.BringIn();
         await stock.BringInOils();
         await settings.Write(new("Harbour Depot", null, [
-            Wrench("TW-2", 5, 60, 1, clock.Today.AddDays(210)), Wrench("TW-4", 40, 200, 5, clock.Today.AddDays(65)),
-                Wrench("TW-1", 4, 25, 0.5m, clock.Today.AddDays(-18)) ], -12, 24,
+            Wrench("TW-2", 5, 60, 1, 210, 260), Wrench("TW-4", 40, 200, 5, 65, 450), Wrench("TW-1", 4, 25, 0.5m, -18, 200),
+                Wrench("TW-3", 15, 90, 1, 150, 380, Torque.PoundFoot) ], -12, 24,
             Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))]));
         var iona = await Person("iona", "Iona R.", Role.Technician);
         var una = await Person("una", "Una B.", Role.Lead);
@@ -155,10 +155,11 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             new(d.Job, new(Quantity<Distance>.Of(d.Km, Distance.Kilometre), clock.Today.AddDays(-d.DaysAgo))))));
     }
 
-    private static WrenchEntry Wrench(string name, decimal low, decimal high, decimal step, DateOnly calibrated)
+    private WrenchEntry Wrench(string name, decimal low, decimal high, decimal step, int calibratedFor, decimal lever,
+        Unit<Torque>? scale = null)
     {
-        static Typed<Torque> Nm(decimal n) => new(Quantity<Torque>.Of(n, Torque.NewtonMetre), Torque.NewtonMetre);
-        return new(name, Nm(low), Nm(high), Nm(step), 4, calibrated);
+        Typed<Torque> At(decimal n) => new(Quantity<Torque>.Of(n, scale ?? Torque.NewtonMetre), scale ?? Torque.NewtonMetre);
+        return new(name, At(low), At(high), At(step), 4, clock.Today.AddDays(calibratedFor), Quantity<Length>.Of(lever, Length.Millimetre));
     }
 
     private async Task<Person> Person(string id, string name, Role role)
@@ -229,7 +230,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
                 break;
             case { Tightens: true }:
                 var target = ((ToTorque)card.Sheet.Fasteners[step.What].Tightening.Value).Target;
-                yield return new TakeReading(step.Id, new(step.What == "engine-drain-plug"
+                yield return new TakeReading(step.Id, new Typed<Torque>(step.What == "engine-drain-plug"
                     ? Quantity<Torque>.Of(past.Plug, Torque.NewtonMetre) : target, Torque.NewtonMetre));
                 break;
             case { Fills: true }:

@@ -30,6 +30,10 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     private static readonly Dictionary<string, string> PanelOf = new()
     {
         ["torque"] = "reading",
+        ["setting"] = "reading",
+        ["wrench"] = "wrench",
+        ["length"] = "wrench",
+        ["degrees"] = "wrench",
         ["amount"] = "amount",
         ["full"] = "amount",
         ["empty"] = "amount",
@@ -149,7 +153,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
         Readings = devices.WaitingIn(Entry.Bay);
         Listens = Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
-            : Scene.TakesTorque ? devices.WrenchFor(Entry.Bay, (ToTorque)Card.Sheet.Fasteners[step.What].Tightening.Value)
+            : Scene.TakesTorque ? devices.WrenchFor(Entry.Bay, Scene.Torque!, Scene.CrowFoot)
             : Scene.Pours > Quantity<Volume>.Zero && Card.OilInHand(step.What) is { } oil
                 ? devices.DispenserFor(Entry.Bay, oil.Products) : null;
         NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;

@@ -29,12 +29,32 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
     /// <summary>What the wrench said, or why there is no number.</summary>
     public static string Reading(TightenedLine line) => line switch
     {
-        { Reading: { } reading } => $"{reading}{(line.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")}"
+        { Each: { } each } => Each(each),
+        { Reading: { } reading, Wrench: { } clicked } => $"{clicked} clicked at {reading}"
+            + (line.AtFastener is { } at ? $", {at} at the fastener" : ""),
+        { Reading: { } reading } => $"{reading}{(line.AtFastener is { } at ? $", {at} at the fastener" : "")}"
+            + (line.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")
             + (line.Device is { } wrench ? $", {wrench}" : ""),
         { State: RecordState.NotYet } => "not yet",
         { State: RecordState.LeftOut } => "left out",
         _ => "no reading",
     };
+
+    // Those that were said alike stand together; whatever was read stands by itself.
+    private static string Each(IReadOnlyList<TightenedPlace> each) => string.Join("; ", each
+        .GroupBy(p => (p.Wrench, p.Device, p.Reading, p.Outcome)).Select(g =>
+        {
+            var numbers = g.Count() == each.Count ? $"all {each.Count}"
+                : g.Count() == 1 ? $"number {g.First().Number}" : $"numbers {string.Join(", ", g.Select(p => p.Number))}";
+            var how = g.Key switch
+            {
+                { Wrench: { } wrench } => $"{wrench} clicked at {g.Key.Reading}"
+                    + (g.Any(p => p.Together > 1) ? ", said together, in order" : ""),
+                { Device: { } device } => $"{g.Key.Reading}, {device}",
+                _ => $"{g.Key.Reading}",
+            };
+            return $"{numbers}: {how}{(g.Key.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")}";
+        }));
 
     /// <summary>What a dispenser metered of it; empty where none did.</summary>
     public static string Metered(FilledLine line, Unit<Volume> unit) => line switch

@@ -74,11 +74,12 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     }
 
     public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? accuracy,
-        string? calibrated)
+        string? calibrated, string? lever)
     {
-        Keep("w-", ("name", name), ("low", low), ("high", high), ("step", step), ("accuracy", accuracy), ("calibrated", calibrated));
+        Keep("w-", ("name", name), ("low", low), ("high", high), ("step", step), ("accuracy", accuracy), ("calibrated", calibrated),
+            ("lever", lever));
         return Answer("w-", await desk.AddWrench(new(Typed("w-name"), Typed("w-low"), Typed("w-high"), Typed("w-step"),
-            Typed("w-accuracy"), Typed("w-calibrated"))));
+            Typed("w-accuracy"), Typed("w-calibrated"), Typed("w-lever"))));
     }
 
     public async Task<IActionResult> OnPostDispenserAsync(string? name, string? accuracy, string? calibrated)

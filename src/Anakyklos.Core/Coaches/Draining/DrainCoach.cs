@@ -99,7 +99,7 @@ internal sealed class DrainCoach : PressedCoach
             yield return new($"Only {JobCard.Litres(oil)} of {Words.Low(fluid.Name)} is in hand, and "
                 + $"{JobCard.Litres(fluid.Amount.Value)} must go back in.",
                 "Fetch the rest and say so at the kit.", kit);
-        foreach (var fill in card.Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !card.HasOpen(f)))
+        foreach (var fill in card.Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !card.IsOut(f)))
             yield return new($"The {Words.Low(fill.Name)} has not been loosened yet.",
                 $"Loosen it first, or the {Words.Low(fluid.Name)} cannot be filled again.",
                 card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == fill.Id));

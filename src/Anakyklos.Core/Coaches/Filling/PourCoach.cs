@@ -41,7 +41,7 @@ internal sealed class PourCoach : Coach
     /// <param name="fluid">The fluid.</param>
     /// <param name="what">What to do about it.</param>
     internal static IEnumerable<Refusal> ShutFillPlugs(JobCard card, FluidId fluid, string what) => card.Sheet.Fasteners.Values
-        .Where(f => f.Fills == fluid && !card.HasOpen(f)).Select(plug => new Refusal($"The {Words.Low(plug.Name)} {plug.Is} shut.", what,
+        .Where(f => f.Fills == fluid && !card.IsOut(f)).Select(plug => new Refusal($"The {Words.Low(plug.Name)} {plug.Is} shut.", what,
             card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id)));
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch

@@ -22,7 +22,7 @@ internal sealed class FitCoach : PressedCoach
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         var holder = card.Sheet.Fasteners.Values.FirstOrDefault(f => f.Fitted.Contains(step.What));
-        if (holder is not null && !card.HasOpen(holder))
+        if (holder is not null && !card.IsOut(holder))
             yield return new($"The {Words.Low(holder.Name)} {holder.Has} not been opened.", "Open it first.",
                 card.First(s => s.Traits.Opens && s.What == holder.Id));
         if (holder is null && card.Sheet.Parts.TryGetValue(step.What, out var part))

@@ -1,3 +1,5 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Readings;
 using Anakyklos.Core.Sheets;
@@ -20,12 +22,24 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
     /// <summary>A joint on which the wrench can sit.</summary>
     /// <param name="Fastener">Which.</param>
     /// <param name="Joint">How it sits.</param>
-    public sealed record Seat(Fastener Fastener, Joint Joint)
+    /// <param name="Place">Which of a group, by its number; 0 for the only one.</param>
+    /// <param name="Wants">The torque that it wants now.</param>
+    public sealed record Seat(Fastener Fastener, Joint Joint, int Place, ToTorque Wants)
     {
+        /// <summary>Its name; of a group the number.</summary>
+        public string Name => Place > 0 ? $"{Fastener.Name}, number {Place}" : Fastener.Name;
+
         /// <summary>How it sits, in words.</summary>
-        public string Says => !Joint.IsIn ? "out" : Joint.IsStripped ? "turns on and on"
-            : Joint.Torque is { } at && at > Quantity<Torque>.Zero ? $"at {at}" : "run in by hand";
+        public string Says => !Joint.IsIn ? "out" : IsStripped ? "turns on and on"
+            : At is { } at && at > Quantity<Torque>.Zero ? $"at {at}" : "run in by hand";
+
+        private Screw? Screw => Joint.Screws.GetValueOrDefault(Math.Max(Place, 1));
+        private bool IsStripped => Joint.Screws.IsEmpty ? Joint.IsStripped : Screw?.IsStripped == true;
+        private Quantity<Torque>? At => Joint.Screws.IsEmpty ? Joint.Torque : Screw?.Torque;
     }
+
+    /// <summary>The other fasteners of the group on which it sits; empty where it sits on the only one.</summary>
+    public IReadOnlyList<int> Places => On is { Place: > 0 } seat ? [.. Enumerable.Range(1, seat.Fastener.Count)] : [];
 
     public WrenchStandIn Wrench => demo.Device!;
     public IReadOnlyList<CardInBay> Cards { get; private set; } = [];
@@ -100,7 +114,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
             Said = "Pull a little: up to one turn.";
             return Show(on);
         }
-        Last = vehicles.At(at.Card, b => Wrench.Pull(b, at.Seat.Fastener.Id, degrees, clock.Now));
+        Last = vehicles.At(at.Card, b => Wrench.Pull(b, at.Seat.Fastener.Id, degrees, clock.Now, PlaceOf(at.Seat)));
         var harms = string.Join(" ", Last.Harms.Select(h => $"{h.What}: {h.Says}."));
         var sent = Last.Clicked ? await demo.Send() : "";
         Said = $"{harms} {(Last.Clicked ? Sent(sent) : harms.Length > 0 ? "" : "No click: nothing was sent.")}".Trim();
@@ -113,21 +127,41 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
 
     private static string Here(string? on) => $"/stand-ins/wrench{(string.IsNullOrEmpty(on) ? "" : $"?on={Uri.EscapeDataString(on)}")}";
 
-    // A seat is named by card and fastener.
+    // One that is tightened in stages has its screw by number, too.
+    private static int PlaceOf(Seat seat) => seat.Joint.Screws.IsEmpty && seat.Place == 0 ? 0 : Math.Max(seat.Place, 1);
+
+    // A seat is named by card and fastener, and by its number where it is one of a group.
     private (CardInBay Card, Seat Seat)? Find(string? on)
     {
-        foreach (var card in demo.Here)
-            if (SeatsOf(card).FirstOrDefault(s => $"{card.Number}/{s.Fastener.Id}" == on) is { } seat)
-                return (card, seat);
+        if (on?.Split('/') is not [var number, var fastener, .. var place])
+            return null;
+        foreach (var card in demo.Here.Where(c => c.Number.ToString() == number))
+            if (SeatsOf(card).FirstOrDefault(s => s.Fastener.Id.Text == fastener) is { } seat)
+                return place is [var one] && int.TryParse(one, out var n) && n >= 1 && n <= seat.Fastener.Count && seat.Place > 0
+                    ? (card, seat with { Place = n }) : (card, seat);
         return null;
     }
+
+    /// <summary>The name of a seat in addresses.</summary>
+    public string NameOf(Seat seat) => $"{Card!.Number}/{seat.Fastener.Id}{(seat.Place > 0 ? $"/{seat.Place}" : "")}";
 
     // Every joint of the card that is done by torque, in the order in which the card comes to them.
     private IReadOnlyList<Seat> SeatsOf(CardInBay card)
     {
         var vehicle = vehicles.Behind(card).Vehicle;
-        return [.. card.Card.Steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => card.Card.Sheet.Fasteners[s.What])
-            .DistinctBy(f => f.Id).Where(f => f.Tightening.Value is ToTorque).Select(f => new Seat(f, vehicle.Joints[f.Id]))];
+        return [.. card.Card.Steps.Where(s => s.Traits.Fastens || s.Traits.Checks).DistinctBy(s => s.What)
+            .Select(s => SeatAt(card.Card, s, vehicle)).OfType<Seat>()];
+    }
+
+    // Of a group it sits on the one that the card has next.
+    private static Seat? SeatAt(JobCard card, SheetStep step, Vehicle vehicle)
+    {
+        var fastener = card.Sheet.Fasteners[step.What];
+        if (fastener.LastTorque is not { } last)
+            return null;
+        var next = step.Traits.ShutsAgain ? null : Fastening.Of(card, step).Next;
+        return new(fastener, vehicle.Joints[fastener.Id], fastener.Count > 1 ? next?.Place.Number ?? 1 : 0,
+            next?.Spec as ToTorque ?? last);
     }
 
     private IActionResult Show(string? on)
@@ -139,20 +173,21 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
             return Page();
         Seats = SeatsOf(Card);
         // Where the card is at a joint, that one lies nearest.
-        On = found is { } at ? Seats.First(s => s.Fastener.Id == at.Seat.Fastener.Id)
+        On = found is { } at ? at.Seat
             : Seats.FirstOrDefault(s => Card.Card.Next?.What == s.Fastener.Id) ?? Seats.FirstOrDefault(s => !s.Joint.IsTight)
                 ?? Seats.FirstOrDefault();
         if (On is not { } seat)
             return Page();
         var vehicle = vehicles.Behind(Card).Vehicle;
-        var fastener = seat.Fastener.Id;
-        ClickMark = Wrench.ClicksAfter(vehicle, fastener) is { } click
+        var (fastener, place) = (seat.Fastener.Id, PlaceOf(seat));
+        ClickMark = Wrench.ClicksAfter(vehicle, fastener, place) is { } click
             ? (-click).ToString(System.Globalization.CultureInfo.InvariantCulture) : null;
         int? First(Func<Quantity<Torque>, bool> reached) => Enumerable.Range(0, 176).Cast<int?>()
-            .FirstOrDefault(d => reached(vehicle.TorqueAfter(fastener, d!.Value)));
-        var to = (ToTorque)seat.Fastener.Tightening.Value;
+            .FirstOrDefault(d => reached(vehicle.TorqueAfter(fastener, d!.Value, place)));
+        var to = seat.Wants;
         Passes = First(t => t >= to.Low) is { } low && First(t => t > to.High) is { } high && high > low ? (low, high) : null;
-        Curve = string.Join(' ', Enumerable.Range(0, 181).Select(d => Wrench.After(vehicle, fastener, d).Value.In(Wrench.Wrench.Scale)
+        Curve = string.Join(' ', Enumerable.Range(0, 181)
+            .Select(d => Wrench.After(vehicle, fastener, d, place).Value.In(Wrench.Wrench.Scale)
             .ToString("0.0", System.Globalization.CultureInfo.InvariantCulture)));
         return Page();
     }
