@@ -41,14 +41,14 @@ public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOu
 
 /// <summary>A fastener of a group that was tightened.</summary>
 /// <param name="Number">Its number on the drawing.</param>
-/// <param name="At">The wheel or side it belongs to; empty where there is one.</param>
+/// <param name="Named">Its wheel or side, and its turn there.</param>
 /// <param name="Reading">The reading that holds.</param>
 /// <param name="Outcome">How it compares.</param>
 /// <param name="Wrench">The wrench that clicked at its setting; null where a number was read.</param>
 /// <param name="Device">The wrench that sent it; null when a person said it.</param>
 /// <param name="Together">How many were said at once with it, in their order; 1 where it was said by itself.</param>
-public sealed record TightenedPlace(int Number, string At, Typed<Torque> Reading, TorqueOutcome Outcome, string? Wrench, DeviceId? Device,
-    int Together);
+public sealed record TightenedPlace(int Number, string Named, Typed<Torque> Reading, TorqueOutcome Outcome, string? Wrench,
+    DeviceId? Device, int Together);
 
 /// <summary>A fluid that went in.</summary>
 /// <param name="Name">Its name.</param>
@@ -214,13 +214,13 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
     // Of each fastener the reading that was taken last, in the order of their numbers.
     private static IReadOnlyList<TightenedPlace> EachOf(JobCard card, SheetStep step)
     {
-        var places = Fastening.Of(card, step).Plan.Group.Places;
+        var group = Fastening.Of(card, step).Plan.Group;
         var read = new SortedDictionary<int, ReadingTaken>();
         foreach (var reading in card.HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => h.Event).OfType<ReadingTaken>()
             .Where(r => r.Places is not null))
             foreach (var place in reading.Places!)
                 read[place] = reading;
-        return [.. read.Select(r => new TightenedPlace(r.Key, places.First(p => p.Number == r.Key).At, r.Value.Reading, r.Value.Outcome,
+        return [.. read.Select(r => new TightenedPlace(r.Key, group.Named(r.Key), r.Value.Reading, r.Value.Outcome,
             r.Value.Wrench, r.Value.Device, r.Value.Places!.Count))];
     }
 
@@ -228,7 +228,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
     {
         var step = card.Known(((IStepEvent)noted.Event).Step);
         var fastener = card.Sheet.Fasteners.GetValueOrDefault(step.What);
-        var number = fastener?.Count > 1 ? $", number {Coach.Of(step).NotedOf(noted.Event)}" : "";
+        var number = fastener?.Count > 1 ? $", {Fastening.Of(card, step).Plan.Group.Named(Coach.Of(step).NotedOf(noted.Event))}" : "";
         return Coach.Of(step).TorqueOf(noted.Event) is var (reading, outcome)
             ? new(noted.Seq, fastener!.Name + number, reading, outcome, noted.By, noted.At) : null;
     }

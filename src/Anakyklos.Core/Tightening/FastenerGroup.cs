@@ -63,6 +63,19 @@ public sealed record FastenerGroup(TighteningOrder Order, IReadOnlyList<Fastener
         return new FastenerPlace(i + 1, Rounded(50 + 42 * Math.Sin(angle)), Rounded(50 - 42 * Math.Cos(angle)));
     });
 
+    /// <summary>The turn of a fastener on its own wheel or side, from 1: what stands on the drawing there.</summary>
+    /// <param name="number">Its number in the group.</param>
+    public int Turn(int number)
+    {
+        var at = Places.First(p => p.Number == number).At;
+        return number - Places.First(p => p.At == at).Number + 1;
+    }
+
+    /// <summary>A fastener as it is named: its wheel or side, and its turn there.</summary>
+    /// <param name="number">Its number in the group.</param>
+    public string Named(int number) => Places.First(p => p.Number == number) is { At.Length: > 0 } place
+        ? $"{place.At}, number {Turn(number)}" : $"number {number}";
+
     /// <summary>The order in which they come out: against the order in which they are drawn down, those that stay till last at the
     /// end.</summary>
     public IReadOnlyList<FastenerPlace> ComesOff

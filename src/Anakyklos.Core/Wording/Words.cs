@@ -3,6 +3,10 @@ namespace Anakyklos.Core.Wording;
 /// <summary>How names from a sheet are put into a sentence.</summary>
 public static class Words
 {
+    /// <summary>Words as a sentence begins.</summary>
+    /// <param name="words">One at least.</param>
+    public static string Capital(string words) => $"{char.ToUpperInvariant(words[0])}{words[1..]}";
+
     /// <summary>
     /// The name as it stands inside a sentence: "Engine oil" becomes "engine oil"; what begins with two capitals, such as "ATF" or "T30",
     /// stays.

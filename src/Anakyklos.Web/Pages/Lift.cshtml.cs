@@ -24,7 +24,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     private const int LargestForm = 64_000_000;
 
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
-    private static readonly string[] Panels = ["reading", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
+    private static readonly string[] Panels = ["reading", "wrench", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
 
     /// <summary>The panel at which a field that was refused can be typed.</summary>
     private static readonly Dictionary<string, string> PanelOf = new()

@@ -45,7 +45,7 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
         .GroupBy(p => (p.Wrench, p.Device, p.Reading, p.Outcome)).Select(g =>
         {
             var numbers = g.Count() == each.Count ? $"all {each.Count}"
-                : g.Count() == 1 ? $"number {g.First().Number}" : $"numbers {string.Join(", ", g.Select(p => p.Number))}";
+                : string.Join(" and ", g.Select(p => p.Named));
             var how = g.Key switch
             {
                 { Wrench: { } wrench } => $"{wrench} clicked at {g.Key.Reading}"

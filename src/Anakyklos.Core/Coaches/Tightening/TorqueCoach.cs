@@ -93,7 +93,8 @@ internal abstract class TorqueCoach : Coach
         return fastening.Next is { Spec: ToTorque }
             ? No("This one needs a torque reading.", "Say what the wrench said, or that it clicked at its setting.", field: "torque")
             : fastening.Plan.Slots.Count > 1
-            ? No($"The {Words.Low(fastening.Fastener.Name)} are done in an order and in passes.", "Say up to which one, and in which pass.")
+            ? No($"The {Words.Low(fastening.Fastener.Name)} are done in an order and in passes.",
+                "Say up to which one, and in which pass.")
             : said.Count is not null ? No("Nothing is counted at this step.", "Leave the count away.", field: "count")
             : Yes(new StepDone(at.Id));
     }
@@ -104,14 +105,15 @@ internal abstract class TorqueCoach : Coach
         if (fastening.Next is not { } next)
             return No("All of them are tight.", "Go on with the next step.");
         if (fastening.Plan.Find(said.Pass, said.Place) is not { } last)
-            return No($"There is no number {said.Place} in a pass {said.Pass} here.", $"{Named(next)} is next.", field: "place");
+            return No($"There is no number {said.Place} in a pass {said.Pass} here.", $"{Named(fastening, next)} is next.", field: "place");
         if (fastening.IsDone(last))
-            return No($"{Named(last)} is done.", $"{Named(next)} is next.", field: "place");
+            return No($"{Named(fastening, last)} is done.", $"{Named(fastening, next)} is next.", field: "place");
         if (!last.IsWith(next))
-            return No($"{Named(next)} is next, and not done.", "One pass after the other, and one wheel after the other.", field: "place");
+            return No($"{Named(fastening, next)} is next, and not done.", "One pass after the other, and one wheel after the other.",
+                field: "place");
         IReadOnlyList<TighteningSlot> these = [.. fastening.InThisPass.TakeWhile(s => s.Index <= last.Index)];
         if (these.Count > 1 && !fastening.Plan.Group.Together)
-            return No("Here each is said by itself.", $"{Named(next)} is next.", field: "place");
+            return No("Here each is said by itself.", $"{Named(fastening, next)} is next.", field: "place");
         IReadOnlyList<int> places = [.. these.Select(s => s.Place.Number)];
         if (next.Spec is not ToTorque to)
             return said.Setting is not null || said.Wrench.Length > 0
@@ -181,9 +183,10 @@ internal abstract class TorqueCoach : Coach
         if (with is not null && wrench?.Wrench.Gain(with) <= 0.2m)
             return No("So far back along the handle next to nothing comes through.", "Turn it, or take it off.", field: "degrees");
         var fastening = Fastening.Of(at.Card, at.Step) with { TakenUp = new(said.Wrench, with) };
-        return fastening.Next?.Spec is ToTorque spec && said.Wrench.Length > 0
+        var who = said.Wrench.Length > 0 ? said.Wrench : "No wrench here in calibration";
+        return fastening.Next?.Spec is ToTorque spec && (said.Wrench.Length > 0 || with is not null)
             && fastening.Wrench(InCalibration(at), spec) is null
-            ? No($"{said.Wrench} cannot be set for {spec.Target}{(with is null ? "" : $" with a {with}")}.",
+            ? No($"{who} {(said.Wrench.Length > 0 ? "cannot" : "can")} be set for {spec.Target}{(with is null ? "" : $" with a {with}")}.",
                 $"It must end between {spec.Low} and {spec.High}, whatever the wrench is off by.", field: "wrench")
             : Yes(new WrenchTaken(at.Id, said.Wrench, with));
     }
@@ -193,8 +196,8 @@ internal abstract class TorqueCoach : Coach
 
     private static readonly Quantity<Length> LongestCrowFoot = Quantity<Length>.Of(500, Length.Millimetre);
 
-    private static string Named(TighteningSlot slot) => (slot.Place.At.Length > 0 ? $"{slot.Place.At}, number " : "Number ")
-        + $"{slot.Place.Number}{(slot.Passes > 1 ? $" of pass {slot.Pass}" : "")}";
+    private static string Named(Fastening fastening, TighteningSlot slot) =>
+        Words.Capital(fastening.Plan.Group.Named(slot.Place.Number)) + (slot.Passes > 1 ? $" of pass {slot.Pass}" : "");
 
     private static string Shown(string wrench) => wrench.Length > 40 ? wrench[..40] : wrench;
 
@@ -220,7 +223,7 @@ internal abstract class TorqueCoach : Coach
             return NotHere(at);
         var isDone = at.Card.State(at.Id).Status == StepStatus.Done;
         if (!isDone && !fastening.IsDone(slot) && fastening.Next != slot)
-            return No($"{Named(slot)} has been begun again since.", "Read it once more when its turn comes.");
+            return No($"{Named(fastening, slot)} has been begun again since.", "Read it once more when its turn comes.");
         var reached = old.AtFastener is { } at_ ? new(reading.Value * (at_.Value / old.Reading.Value), reading.Unit) : reading;
         // One that did not pass and would now closes the fastener: it is asked what a first reading is asked.
         var outcome = spec.Judge(reached).Outcome;

@@ -96,7 +96,9 @@ public sealed class TighteningScene : WorkScene
         var fastening = Fastening.Of(card, card.Step(step)!);
         if (places is null || fastening.Plan.Slots.Count == 1)
             return fastening.Fastener.Name;
-        var which = places.Count == 1 ? $"number {places[0]}" : $"{places[0]} to {places[^1]}";
+        var group = fastening.Plan.Group;
+        var which = places.Count == 1 ? group.Named(places[0])
+            : group.Named(places[0]).Replace("number ", "", StringComparison.Ordinal) + $" to {group.Turn(places[^1])}";
         return $"{fastening.Fastener.Name}, {which}"
             + (fastening.Plan.Slots.Any(s => s.Pass > 1) ? $", pass {pass}" : "");
     }
@@ -111,7 +113,7 @@ public sealed class TighteningScene : WorkScene
             ? ($"{to.Low.Print(scale).Number} to {to.High.Print(scale).Number}", scale.Symbol) : (shown.Number, shown.Unit);
         scene.Beside =
         [
-            .. units.Where(u => u != scale).Select(u => (hand?.Setting ?? to.Target).Print(u).ToString()),
+            (hand?.Setting ?? to.Target).Print(units.First(u => u != scale)).ToString(),
             .. hand?.With is null ? [] : new[] { $"{hand.Reaches(hand.Setting).Print(scale)} at the fastener" },
             $"{to.Low.Print(scale).Number} to {to.High.Print(scale).Number} passes",
         ];
@@ -125,8 +127,7 @@ public sealed class TighteningScene : WorkScene
         else
             Offer(scene, fastening, next, $"clicked at {shown.Number}", ("wrench", hand.Wrench.Name),
                 ("setting", new Typed<Torque>(hand.Setting, scale).Exact));
-        if (looker.Wrenches.Count > 1)
-            scene.Others.Add(new("Another wrench", "wrench", "w", Asks: true));
+        scene.Pictures = scene.Pictures with { Under = "~/Coaches/Tightening/_OtherWrench.cshtml" };
     }
 
     // What the hands did: the only one; all that are left of the pass; or the next, where each is said by itself.
@@ -136,7 +137,7 @@ public sealed class TighteningScene : WorkScene
         var last = fastening.Plan.Group.Together ? fastening.InThisPass[^1] : next;
         var left = fastening.InThisPass.Count;
         var words = fastening.Plan.Slots.All(s => s.Place == next.Place) ? $"{char.ToUpperInvariant(did[0])}{did[1..]}"
-            : last == next ? $"Number {next.Place.Number} {did}"
+            : last == next ? $"Number {fastening.Plan.Group.Turn(next.Place.Number)} {did}"
             : $"{(fastening.Plan.Slots.Count(s => s.IsWith(next)) == left ? "All" : "The other")} {left} {did}, in order";
         scene.Main = new(words, "drawn", [("pass", $"{next.Pass}"), ("place", $"{last.Place.Number}"), .. fields]);
     }
