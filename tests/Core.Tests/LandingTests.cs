@@ -110,6 +110,25 @@ public sealed class LandingTests
     }
 
     [Fact]
+    public void A_second_click_at_a_group_within_two_seconds_may_be_the_same_fastener()
+    {
+        var card = On("corran-fen-12", "tyre-rotation");
+        var (now, facts) = (card.History[0].At, Rehearsal.UsualPress.Facts(card.Sheet));
+        while (card.Next is { Id: var id } && id != "tighten-wheels")
+        {
+            now += TimeSpan.FromMinutes(20);
+            card = card.Taking((Accepted)card.Decide(Rehearsal.UsualPress.Of(card, card.Next), Iona, now, facts), Guid.NewGuid(), Iona, now)
+                .Card;
+        }
+        var large = new TorqueWrench("TW-2", Nm(40).Value, Nm(200).Value, Nm(1).Value, Torque.NewtonMetre, 4);
+        var crib = Wrench() with { Wrench = new(large, new(2026, 12, 31)) };
+        Landing At(double seconds) => Landing.Of(new(Guid.NewGuid(), "TW-2", "Bay 1", new MeasuredTorque(Nm(55)), now.AddSeconds(10)), crib,
+            [new(1007, card)], new("tighten-wheels", now.AddSeconds(10 - seconds)), now.AddSeconds(10));
+        Assert.StartsWith("It came within two seconds", Assert.IsType<WaitsInSight>(At(1.9)).Why.What);
+        Assert.IsType<LandsAt>(At(2));
+    }
+
+    [Fact]
     public void A_person_is_offered_every_joint_that_can_be_tightened_now_and_nothing_else()
     {
         IEnumerable<string> Offered(MeasuredValue read) =>

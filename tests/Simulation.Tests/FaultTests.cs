@@ -166,6 +166,42 @@ public sealed class FaultTests
     }
 
     [Fact]
+    public void A_cover_that_is_drawn_down_on_one_side_bends_and_one_loose_screw_leaves_it_loose()
+    {
+        const string cover = "primary-cover";
+        var sheet = BothWalk.Sheets["maelor-ridge-900"];
+        var vehicle = Vehicle.AsItComes(sheet, default);
+        foreach (var hand in new Hand[] { new Sets("front-wheel-clamp"), new TakesOff("left-panel"), new Undoes(cover),
+            new Fits("primary-gasket"), new RunsIn(cover) })
+        {
+            var answer = vehicle.Answer(hand, default);
+            Assert.All(answer.Harms, h => Assert.NotEqual(HarmKind.OutOfReach, h.Kind));
+            vehicle = answer.Vehicle;
+        }
+        // 72 % of 10 N·m is as far as one goes while another is hardly in.
+        Assert.Equal("drawn down on one side while the other was loose: the face bends",
+            Only(vehicle.Answer(new Tightens(cover, Nm(7.3m), 1), default)).Says);
+        Assert.Empty(vehicle.Answer(new Tightens(cover, Nm(7.2m), 1), default).Harms);
+        foreach (var torque in new[] { 5, 10 })
+            for (var place = 1; place <= 6; place++)
+            {
+                Assert.False(vehicle.Joints[cover].IsTight);
+                var answer = vehicle.Answer(new Tightens(cover, Nm(torque), place), default);
+                Assert.Empty(answer.Harms);
+                vehicle = answer.Vehicle;
+            }
+        Assert.True(vehicle.Joints[cover].IsTight);
+        // A wrench that is set lower clicks at once and moves nothing; one that is slackened leaves the cover loose.
+        Assert.Equal(Nm(10), vehicle.Answer(new Tightens(cover, Nm(5), 4), default).Vehicle.Joints[cover].Screws[4].Torque);
+        Assert.False(vehicle.Answer(new Loosens(cover, 4), default).Vehicle.Joints[cover].IsTight);
+        Assert.NotNull(vehicle.With(new JointWeeps(cover, 4)).LeakAt(cover));
+        Assert.False(vehicle.With(new WasReallyTightenedTo(cover, Nm(4), 2)).Joints[cover].IsTight);
+        Assert.True(vehicle.With(new WasReallyTightenedTo(cover, Nm(9.5m), 2)).Joints[cover].IsTight);
+        // The wrench feels each by itself; a thread bears 1.3 times the 11 N·m that pass at most.
+        Assert.Equal(Nm(14.3m), vehicle.TorqueAfter(cover, 30, 3));
+    }
+
+    [Fact]
     public void Strokes_from_an_empty_reservoir_draw_air_and_the_pedal_tells()
     {
         var vehicle = Vehicle.AsItComes(BothWalk.Sheets["hespin-16"], default);

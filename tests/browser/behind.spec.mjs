@@ -25,7 +25,7 @@ async function upTo(page, title, seen) {
     const now = await heading(page);
     if (title.test(now)) return;
     seen.set(now, (seen.get(now) ?? 0) + 1);
-    expect(seen.get(now), `“${now}” comes again and again`).toBeLessThan(8);
+    expect(seen.get(now), `“${now}” comes again and again`).toBeLessThan(16);
     await usualPress(page, seen.get(now));
   }
   throw new Error(`Never came to ${title}.`);

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after, heading, signIn, usualPress } from './lift.mjs';
+import { after, heading, key, openWith, signIn, usualPress, workUpTo } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // A workshop of its own, so that nobody else's card stands in the first bay.
@@ -27,7 +27,8 @@ async function pull(hand, degrees = 0) {
   await hand.locator('.wrench-hold').waitFor();
   const wants = hand.getByRole('button', { name: /^As this joint wants it/ });
   const to = (await wants.innerText()).match(/: ([\d.]+)/)[1];
-  await wants.click();
+  await after(hand, () => wants.click());
+  await hand.locator('html:not(.deaf)').waitFor();
   await expect(hand.locator('.wrench-setting')).toContainText(to);
   if (degrees > 0) {
     await after(hand, () =>
@@ -102,4 +103,65 @@ test('a click that nothing wants comes to the lift at once, and is discarded in 
   await expect(page.locator('.came')).toHaveCount(0);
   await hand.close();
   await bay.close();
+});
+
+test('the screws of a cover go in their order: by keyboard, by a tap, by the wrench, and with script off', async ({ page, browser }) => {
+  const hand = await browser.newPage();
+  for (const who of [page, hand]) await signIn(who);
+  await hand.goto('/stand-ins/wrench');
+  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.getByRole('button', { name: 'Bay 1' }).click();
+  const card = await openWith(page, 'HD-15', '24700', ['primary-oil']);
+  const seen = new Map();
+  await workUpTo(page, 'Tighten the primary inspection cover', async () => {
+    const now = await heading(page);
+    seen.set(now, (seen.get(now) ?? 0) + 1);
+    await usualPress(page, seen.get(now));
+  });
+  const dot = (place) => page.locator(`.dot[value="${place}"]`);
+  await expect(page.locator('.lift-main .main')).toContainText('All 6 in by hand, in order');
+  await after(page, () => key(page, 'Enter'));
+  await expect(page.locator('.value-figure')).toHaveText('5');
+  // One after the other by the keyboard, then a tap that says “up to this one”.
+  await after(page, () => key(page, 'n'));
+  await expect(dot(1)).toHaveClass(/done/);
+  await expect(dot(2)).toHaveClass(/next/);
+  await after(page, () => dot(3).click());
+  await expect(dot(4)).toHaveClass(/next/);
+  await expect(dot(3)).toBeDisabled();
+  // The wrench sits on the one that is next, wants what this pass wants, and its click is noted there.
+  await expect(page.locator('.phase')).toContainText('TW-2 sends its click here');
+  expect(await pull(hand)).toBe('5');
+  await expect(said(hand)).toContainText('is noted at');
+  await expect(dot(5)).toHaveClass(/next/);
+  await expect(page.locator('.lift-main .main')).toContainText('The other 2 clicked at 5, in order');
+  await after(page, () => key(page, 'Enter'));
+  await expect(page.locator('.fasten-pass')).toContainText('Pass 3 of 3');
+  // A bare number is on the scale of the wrench; 12 is too much, and that one is slackened before anything else.
+  await page.getByRole('link', { name: /^Other reading/ }).click();
+  await expect(page.getByLabel('What did TW-2 say?')).toBeVisible();
+  await page.getByLabel('What did TW-2 say?').fill('12');
+  await after(page, () => page.getByRole('button', { name: 'That is the reading' }).click());
+  await page.getByLabel('What was done about it?').fill('Slackened');
+  await after(page, () => page.locator('.lift-main .main').click());
+  await expect(dot(1)).toHaveClass(/next/);
+  // The rest without script, on a phone.
+  const context = await browser.newContext({
+    javaScriptEnabled: false, viewport: { width: 390, height: 844 }, storageState: await page.context().storageState(),
+  });
+  const plain = await context.newPage();
+  await plain.goto(`/lift/${card}`);
+  await plain.locator('.dot[value="2"]').click();
+  await expect(plain.locator('.dot[value="3"]')).toHaveClass(/next/);
+  await plain.getByRole('link', { name: /^Another wrench/ }).click();
+  await plain.locator('input[name=wrench][value="TW-4"]').check();
+  await plain.getByRole('button', { name: 'That is in the hand' }).click();
+  await expect(plain.locator('.problem')).toContainText('TW-4 cannot be set for 10 N·m');
+  await plain.goto(`/lift/${card}`);
+  await plain.locator('.lift-main .main').click();
+  await expect(plain.locator('main h1')).not.toContainText('inspection cover');
+  await page.goto(`/record/${card}`);
+  await expect(page.locator('main')).toContainText('all 6: TW-2 clicked at 10 N·m, said together, in order');
+  await context.close();
+  await hand.close();
 });
