@@ -30,6 +30,11 @@ internal static class CardEndpoints
         api.MapGet("/session", (HttpContext context, IAntiforgery antiforgery, Viewer viewer) =>
             new SessionView(viewer.Member!.Id, viewer.Member.Name, viewer.Member.Role,
                 antiforgery.GetAndStoreTokens(context).RequestToken!)).WithSummary("Who you are, and the antiforgery token for posts");
+        api.MapGet("/clock", (WorkshopClock clock, HttpResponse response) =>
+        {
+            response.Headers.CacheControl = "no-store";
+            return new ClockView(clock.Now.ToUnixTimeMilliseconds(), clock.Speed);
+        }).WithSummary("What the workshop's clock says, in milliseconds since 1970, and how fast it goes");
         api.MapGet("/cards", (CardStore cards) => cards.Unsigned()).WithSummary("Cards that are not signed");
         api.MapGet("/cards/{id:long}", (long id, CardStore cards) => cards.Find(id) is { } card ? Results.Ok(CardView.Of(id, card))
             : Missing())

@@ -3,6 +3,11 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Web.Api;
 
+/// <summary>The workshop's clock.</summary>
+/// <param name="Now">In milliseconds since 1970.</param>
+/// <param name="Speed">How fast it goes: 1, or more in a hurried demo.</param>
+public sealed record ClockView(long Now, int Speed);
+
 /// <summary>Who is signed in.</summary>
 public sealed record SessionView(PersonId Id, string Name, Role Role, string Antiforgery);
 

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches.Opening;
@@ -32,11 +33,22 @@ public sealed class OpeningScene : WorkScene
         scene.Offer($"All {count} {access.CountOf} {(scene.Step.Traits.Opens ? "out" : "in")}");
     }
 
+    /// <summary>When a fastener comes out on its wheel or cover, from 1.</summary>
+    public static int OrderOf(FastenerGroup group, FastenerPlace place) =>
+        group.ComesOff.Where(p => p.At == place.At).ToList().IndexOf(place) + 1;
+
     private static void Fastener(LiftScene scene, Fastener fastener)
     {
         (scene.Number, scene.Unit) = DriveWords.Figure(fastener.Drive);
         if (scene.Number.Length == 0)
             scene.Facts.Add(new("Tool", fastener.Drive));
-        scene.Offer(Said(scene.Step));
+        if (fastener.Group is { } group && scene.Step.Traits.Opens)
+        {
+            scene.Facts.Insert(0, new("How many", $"{fastener.Count}" + (group.LastOut is { } last
+                ? $"; {string.Join(" and ", group.ComesOff.TakeLast(last.Count).Select(p => OrderOf(group, p)))} stay in till last" : "")));
+            scene.Pictures = scene.Pictures with { Middle = "~/Coaches/Opening/_Undo.cshtml" };
+        }
+        scene.Offer(fastener.Group is not null && scene.Step is { Said.Length: 0, Traits.Opens: true } ? $"All {fastener.Count} out"
+            : Said(scene.Step));
     }
 }

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Coaches.Tightening;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
+using Anakyklos.Web.Drawing;
 
 namespace Anakyklos.Web.Coaches.Tightening;
 
@@ -27,9 +28,6 @@ public sealed record WheelChip(string Name, string State);
 /// <param name="High">How high it is.</param>
 public sealed record GroupPicture(IReadOnlyList<PlaceDot> Dots, IReadOnlyList<WheelChip> Wheels, bool IsRound, int Wide, int High)
 {
-    // The middle of a dot stays so far inside.
-    private const int Rim = 40;
-
     /// <summary>The drawing of a group as it stands; null where there is one fastener, or nothing is left.</summary>
     /// <param name="fastening">How it stands.</param>
     public static GroupPicture? Of(Fastening fastening)
@@ -38,18 +36,14 @@ public sealed record GroupPicture(IReadOnlyList<PlaceDot> Dots, IReadOnlyList<Wh
             return null;
         var group = fastening.Plan.Group;
         var here = fastening.Plan.Slots.Where(s => s.IsWith(next)).ToList();
-        // A row needs less height, and many along a pan more width.
-        var isRow = here.Max(s => s.Place.Y) - here.Min(s => s.Place.Y) < 20;
-        var (wide, high) = isRow ? (400, 130) : here.Count > 8 ? (480, 340) : (360, 330);
+        var drawn = GroupPlaces.Of([.. here.Select(s => s.Place)]);
         return new(
-            [.. here.Select(s => new PlaceDot(s.Place.Number, group.Turn(s.Place.Number), At(s.Place.X, wide), At(s.Place.Y, high),
+            [.. here.Zip(drawn.Spots, (s, spot) => new PlaceDot(s.Place.Number, group.Turn(s.Place.Number), spot.X, spot.Y,
                 fastening.IsDone(s) ? "done" : s == next ? "next" : "",
                 $"{Words.Capital(group.Named(s.Place.Number))}{(fastening.IsDone(s) ? ", done" : s == next ? ", next" : "")}",
                 !fastening.IsDone(s) && (s == next || group.Together)))],
             [.. group.Places.Select(p => p.At).Distinct().Where(at => at.Length > 0).Select(at => new WheelChip(at,
                 at == next.Place.At ? "here" : fastening.Plan.Slots.Where(s => s.Place.At == at).All(fastening.IsDone) ? "done" : ""))],
-            group.Order == TighteningOrder.Star, wide, high);
+            group.Order == TighteningOrder.Star, drawn.Wide, drawn.High);
     }
-
-    private static decimal At(decimal percent, int across) => Rim + percent * (across - 2 * Rim) / 100;
 }

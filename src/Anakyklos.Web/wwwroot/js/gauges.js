@@ -16,15 +16,84 @@ export function fresh() {
   base = null;
 }
 
+// What the workshop's clock says now, asked for: a page may be old when it is shown, out of a cache or after the device slept.
+let heard = null;
+
+async function hear() {
+  if (!page('[data-now]')) return;
+  const asked = performance.now();
+  try {
+    const { now, speed } = await (await fetch('/api/v1/clock', { cache: 'no-store' })).json();
+    if (Number.isFinite(now)) heard = { now, speed, at: (asked + performance.now()) / 2 };
+  } catch {
+    /* Without a line the page's own time goes on. */
+  }
+}
+
+hear();
+addEventListener('pageshow', (e) => e.persisted && hear());
+addEventListener('online', hear);
+document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && hear());
+
 function workshopNow() {
   const card = page('[data-now]');
   if (!card) return Date.now();
+  if (heard) return heard.now + (performance.now() - heard.at) * heard.speed;
   if (base?.element !== card)
     base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };
   return base.now + (performance.now() - base.at) * base.speed;
 }
 
+// A screen is told once to be quiet, and stays so; another one beside it may call out.
+const QUIET = 'anakyklos-quiet';
+
+const isQuiet = () => localStorage.getItem(QUIET) === 'yes';
+
+function beep() {
+  if (isQuiet()) return;
+  try {
+    const audio = new AudioContext();
+    for (const [at, pitch] of [
+      [0, 660],
+      [0.22, 880],
+    ]) {
+      const tone = audio.createOscillator();
+      const loud = audio.createGain();
+      tone.frequency.value = pitch;
+      loud.gain.value = 0.2;
+      tone.connect(loud).connect(audio.destination);
+      tone.start(audio.currentTime + at);
+      tone.stop(audio.currentTime + at + 0.18);
+    }
+    setTimeout(() => audio.close(), 800);
+  } catch {
+    /* No loudspeaker: it is plain to see all the same. */
+  }
+}
+
+function callOut(what) {
+  dispatchEvent(new CustomEvent('notice', { detail: { text: `${what}: over.` } }));
+  navigator.vibrate?.([200, 100, 200]);
+  beep();
+}
+
+export const sound = () => ({
+  quiet: isQuiet(),
+  get words() {
+    return this.quiet ? 'Sound is off' : 'Sound is on';
+  },
+  get pressed() {
+    return this.quiet ? 'false' : 'true';
+  },
+  turn() {
+    this.quiet = !this.quiet;
+    localStorage.setItem(QUIET, this.quiet ? 'yes' : 'no');
+    beep();
+  },
+});
+
 export const wait = () => ({
+  ran: false,
   left: '',
   word: '',
   over: '',
@@ -38,9 +107,11 @@ export const wait = () => ({
     this.left = clock(ms);
     this.over = ms <= 0 ? 'over' : '';
     this.word = ms <= 0 ? 'is over' : 'runs on its own';
-    if (ms <= 0) {
+    if (ms > 0) this.ran = true;
+    else {
       clearInterval(this.timer);
-      if (this.$el.dataset.reload) setTimeout(() => location.reload(), 300);
+      if (this.ran && this.$el.dataset.for) callOut(this.$el.dataset.for);
+      if (this.$el.dataset.reload) setTimeout(() => location.reload(), 700);
     }
   },
   destroy() {

@@ -2,7 +2,7 @@
 import './keys.js';
 import { isTyped } from './bounce.js';
 import { send, resend } from './press.js';
-import { dipstick, hold, jug, wait } from './gauges.js';
+import { dipstick, hold, jug, sound, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 
@@ -128,6 +128,7 @@ document.addEventListener('alpine:init', () => {
   }));
 
   Alpine.data('wait', wait);
+  Alpine.data('sound', sound);
   Alpine.data('hold', hold);
   Alpine.data('wrench', wrench);
   Alpine.data('dispenser', dispenser);
