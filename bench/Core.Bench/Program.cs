@@ -8,7 +8,7 @@ using BenchmarkDotNet.Attributes;
 using BenchmarkDotNet.Running;
 
 BenchmarkSwitcher.FromTypes([typeof(Anakyklos.Bench.CardBench), typeof(Anakyklos.Bench.FleetBench),
-    typeof(Anakyklos.Bench.FluidBench)]).Run(args);
+    typeof(Anakyklos.Bench.FluidBench), typeof(Anakyklos.Bench.TorqueBench)]).Run(args);
 
 namespace Anakyklos.Bench
 {

@@ -23,8 +23,11 @@ public static class FasteningOrder
     // it. Neither comes to a neighbour from five on.
     private static IReadOnlyList<FastenerPlace> Star(IReadOnlyList<FastenerPlace> places)
     {
-        var first = places.Count == 0 ? 0 : Angle(places[0], Middle(places));
-        var round = places.OrderBy(p => Turned(Angle(p, Middle(places)) - first)).ToList();
+        if (places.Count == 0)
+            return places;
+        var middle = Middle(places);
+        var first = Angle(places[0], middle);
+        var round = places.OrderBy(p => Turned(Angle(p, middle) - first)).ToList();
         var (count, half) = (round.Count, round.Count / 2);
         if (count % 2 == 1)
             return [.. Enumerable.Range(0, count).Select(i => round[i * half % count])];
