@@ -47,11 +47,6 @@ try {
   await workUpTo(page, 'Tighten the engine drain plug', enter);
   await page.waitForTimeout(500);
   await take('lift');
-  await page.goto(`/stand-ins/vehicle?card=${card}`);
-  await page.locator('html:not(.deaf)').waitFor();
-  await page.locator('#fault').selectOption({ label: 'Slivers on the magnet: engine drain plug' });
-  await after(page, () => page.getByRole('button', { name: 'Let it be so' }).click());
-  await take('behind');
   await page.goto('/stand-ins/wrench');
   await page.locator('html:not(.deaf)').waitFor();
   await page.getByRole('button', { name: /^Run the/ }).click();
@@ -90,7 +85,7 @@ try {
   await page.goto('/');
   await take('yard');
   await page.goto(`/lift/${card}?panel=reading`);
-  await page.getByLabel('What did the wrench say?').fill('28 Nm');
+  await page.getByLabel('What did TW-2 say?').fill('28 Nm');
   await enter();
   await page.locator('.question').waitFor();
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();

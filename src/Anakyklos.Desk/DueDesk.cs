@@ -37,8 +37,8 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
         var last = vehicles.LastDone(vehicle.Plate)[vehicle.Plate].ToDictionary(d => d.Job, d => d.Done);
         var items = ServiceItem.Of(sheet, vehicle.Use, vehicles.OwnRules(vehicle.Plate));
         return new(vehicle, sheet, mark, DailyUse.From(since),
-            [.. items.Select(i => i.At(mark, last.TryGetValue(i.Job, out var done) ? done : null, vehicle.Past, Window))
-                .OrderByDescending(s => s.State)], since);
+            [.. ServiceItem.Of(items, mark, [.. items.Select(i => last.TryGetValue(i.Job, out var done) ? done : (UseMark?)null)],
+                vehicle.Past, Window).OrderByDescending(s => s.State)], since);
     }
 
     /// <summary>The whole fleet in one pass.</summary>

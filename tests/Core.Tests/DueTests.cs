@@ -69,6 +69,29 @@ public sealed class DueTests
         Assert.Equal(DueState.Done, first.At(Mark(40_000, Today), null, New, Window).State); // its time went by long ago
     }
 
+    // Wheels were off at 39,900 km: their bolts are checked at 39,950, and due every time again. Nobody catches up on it 1,000 km later.
+    [Theory]
+    [InlineData(39_900, null, DueState.Soon)]
+    [InlineData(39_950, null, DueState.Due)]
+    [InlineData(39_951, null, DueState.Overdue)]
+    [InlineData(40_900, null, DueState.Overdue)]
+    [InlineData(40_901, null, DueState.Done)]
+    [InlineData(39_960, 39_960, DueState.Done)]
+    [InlineData(39_951, 32_450, DueState.Overdue)]
+    public void What_follows_a_job_is_due_once_after_each_time(int km, int? checkedAt, DueState state)
+    {
+        var items = ServiceItem.Of(ComposerTests.Sheets["corran-fen-12"], Use.Harsh, []);
+        UseMark? Last(ServiceItem item) => item.Job == "tyre-rotation" ? Mark(39_900, Today)
+            : item.Job == "wheel-recheck" && checkedAt is { } at ? Mark(at, at < 39_900 ? Today.AddDays(-200) : Today) : null;
+        var standing = ServiceItem.Of(items, Mark(km, Today), [.. items.Select(Last)], New, Window)
+            .Single(s => s.Item.Job == "wheel-recheck");
+        Assert.Equal(state, standing.State);
+        Assert.Equal(state == DueState.Done ? null : Km(39_950), standing.At);
+        // Where the wheels never were off, there is nothing to check.
+        Assert.Equal(DueState.Done, ServiceItem.Of(items, Mark(km, Today), [.. items.Select(_ => (UseMark?)null)], New, Window)
+            .Single(s => s.Item.Job == "wheel-recheck").State);
+    }
+
     private static readonly Gen<ServiceInterval> Interval =
         Gen.Select(Gen.Int[1, 60].Nullable(), Gen.Int[1, 60].Nullable(), Gen.Int[10, 900].Nullable())
         .Where((km, months, hours) => km is not null || months is not null || hours is not null)

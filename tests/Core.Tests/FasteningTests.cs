@@ -224,6 +224,22 @@ public sealed class FasteningTests
         Assert.Equal([(2, 1), (3, 1)], again.Plan.Slots.Where(s => !again.IsDone(s)).Select(s => (s.Pass, s.Place.Number)));
     }
 
+    [Fact]
+    public void Wheels_that_were_off_are_checked_again_after_the_first_kilometres_and_not_before_they_are_tight()
+    {
+        _card = On("corran-fen-12", "tyre-rotation", "wheel-recheck");
+        _facts = UsualPress.Facts(_card.Sheet);
+        UpTo("tighten-wheels");
+        Assert.Contains("not tight yet", Refused(new DrawInOrder("recheck-wheels", 1, 4)));
+        UpTo(null);
+        _card = On("corran-fen-12", "tyre-rotation");
+        UpTo(null);
+        Do(new Sign());
+        var due = Assert.IsType<Signed>(_card.History[^1].Event).Due;
+        Assert.Equal(["tyre-rotation", "wheel-recheck"], due.Select(d => d.Job.Text));
+        Assert.Equal((Km(10_050), null), (due[1].Next.At, due[1].Next.By));
+    }
+
     [Theory]
     [InlineData("\"passes\": [0, 50, 100]", "\"passes\": [50, 30, 100]", "rise to 100")]
     [InlineData("\"passes\": [0, 50, 100]", "\"passes\": [0, 50]", "rise to 100")]

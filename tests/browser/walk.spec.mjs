@@ -30,7 +30,7 @@ async function walk(page, odometer, by) {
 
   await workUpTo(page, 'Tighten the engine drain plug', by.press);
   await page.goto(`/lift/${card}?panel=reading`);
-  await page.getByLabel('What did the wrench say?').fill('28 Nm');
+  await page.getByLabel('What did TW-2 say?').fill('28 Nm');
   await page.getByRole('button', { name: 'That is the reading' }).click();
   await expect(page.getByRole('alert')).toContainText('28 N·m does not pass, but 28 lbf·ft would');
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();

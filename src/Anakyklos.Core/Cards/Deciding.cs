@@ -174,8 +174,10 @@ public sealed partial class JobCard
             return new Refused(reasons);
         var day = DateOnly.FromDateTime(now.DateTime);
         var done = new UseMark(Opened.Odometer, day, Opened.Hours);
-        return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? []).Where(i => !i.Once && JobsDone.Contains(i.Job))
-            .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Job)).Select(i => new JobDue(i.Job, i.Name,
+        // What follows a job is due after it, and has no date of its own once it was done.
+        return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? [])
+            .Where(i => !i.Once && (i.Follows is { } before ? JobsDone.Contains(before) : JobsDone.Contains(i.Job)))
+            .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Follows ?? i.Job)).Select(i => new JobDue(i.Job, i.Name,
                 i.After(done with { Shortened = JobsShortened.Contains(i.Job) })))]));
     }
 

@@ -218,7 +218,8 @@ internal sealed class UsualSteps(ModelSheet sheet)
         Lift = f.Lift ?? f.Place.UsualLift(),
         Takes = f.Takes,
         Notes = f.Notes,
-        Cautions = kind == "tighten" ? [] : f.Cautions,
+        // What burns or bites as it comes off does so as it goes on; only a cooling system is under pressure no more.
+        Cautions = kind == "tighten" ? [.. f.Cautions.Where(c => c != "coolant")] : f.Cautions,
         Map = MapOf(f.Id),
         Cold = f.Cold && kind != "tighten",
     };

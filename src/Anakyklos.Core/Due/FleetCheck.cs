@@ -34,9 +34,8 @@ public static class FleetCheck
         {
             var vehicle = fleet[v];
             var (overdue, due, soon, worst, least) = (0, 0, 0, (Standing?)null, decimal.MaxValue);
-            for (var i = 0; i < vehicle.Items.Count; i++)
+            foreach (var standing in ServiceItem.Of(vehicle.Items, vehicle.Now, vehicle.Last, vehicle.Past, window))
             {
-                var standing = vehicle.Items[i].At(vehicle.Now, vehicle.Last[i], vehicle.Past, window);
                 switch (standing.State)
                 {
                     case DueState.Overdue: overdue++; break;

@@ -51,6 +51,9 @@ public sealed class ServiceItem
     // A first check whose time went by twice over is not caught up on any more: what it looks at has long been looked at.
     private const int LapsesAfter = 3;
 
+    // What should have been looked at again after so many times its distance has held.
+    private const int FollowsFor = 20;
+
     private readonly (ServiceInterval Interval, RuleOf Of)[] _rules;
 
     /// <summary>An item with its rules.</summary>
@@ -58,8 +61,9 @@ public sealed class ServiceItem
     /// <param name="name">Its name.</param>
     /// <param name="rules">At least one; of each measure the shortest counts.</param>
     /// <param name="once">Done once in a life, such as a first check.</param>
-    public ServiceItem(JobId job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false) =>
-        (Job, Name, _rules, Once) = (job, name, [.. rules], once);
+    /// <param name="follows">The job after which it is due, once each time; null for one that is due by itself.</param>
+    public ServiceItem(JobId job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false, JobId? follows = null) =>
+        (Job, Name, _rules, Once, Follows) = (job, name, [.. rules], once, follows);
 
     /// <summary>Job id.</summary>
     public JobId Job { get; }
@@ -70,6 +74,10 @@ public sealed class ServiceItem
     /// <summary>Whether it is done once in a life only.</summary>
     public bool Once { get; }
 
+    /// <summary>The job after which it is due, once each time, such as the re-check of wheel bolts; null for one that is due by
+    /// itself.</summary>
+    public JobId? Follows { get; }
+
     /// <summary>The items of a model.</summary>
     /// <param name="sheet">The model's sheet.</param>
     /// <param name="use">How hard the vehicle is used.</param>
@@ -79,7 +87,7 @@ public sealed class ServiceItem
         [.. sheet.Jobs.Values.Select(j => (Job: j, Rule: sheet.Intervals[j.Interval])).Select(x => new ServiceItem(x.Job.Id, x.Job.Name,
             [(x.Rule.For(use).Times(x.Rule.EveryTime), RuleOf.Maker),
                 .. x.Rule.Upper is { } upper ? [(upper, RuleOf.UpperBound)] : Array.Empty<(ServiceInterval, RuleOf)>(),
-             .. own.Where(o => o.Job == x.Job.Id).Select(o => (o.Interval, o.Of))], x.Rule.Once))];
+             .. own.Where(o => o.Job == x.Job.Id).Select(o => (o.Interval, o.Of))], x.Rule.Once, x.Job.Follows))];
 
     /// <summary>When it is due next after being done, by the shortest of its rules in each measure.</summary>
     /// <param name="done">Where the vehicle stood then.</param>
@@ -112,6 +120,43 @@ public sealed class ServiceItem
                 ? DueState.Soon
             : DueState.NotYet;
         return new(this, state, at, by, hours, atOf, byOf, hoursOf, last);
+    }
+
+    /// <summary>Where each item of a vehicle stands.</summary>
+    /// <param name="items">The items of its model.</param>
+    /// <param name="now">Where the vehicle stands.</param>
+    /// <param name="last">When each was last really done, in the same order; null for never.</param>
+    /// <param name="past">Its life before.</param>
+    /// <param name="window">What counts as near.</param>
+    /// <returns>In the same order.</returns>
+    public static IReadOnlyList<Standing> Of(IReadOnlyList<ServiceItem> items, in UseMark now, IReadOnlyList<UseMark?> last,
+        in VehiclePast past, DueWindow window)
+    {
+        var standings = new Standing[items.Count];
+        for (var i = 0; i < standings.Length; i++)
+            standings[i] = items[i].Follows is { } before ? items[i].After(now, last[i], LastOf(before), window)
+                : items[i].At(now, last[i], past, window);
+        return standings;
+
+        UseMark? LastOf(JobId job)
+        {
+            for (var i = 0; i < items.Count; i++)
+                if (items[i].Job == job)
+                    return last[i];
+            return null;
+        }
+    }
+
+    // Due once after each time that the other was done. What was not done for long has held, and is nothing to catch up on.
+    private Standing After(in UseMark now, in UseMark? last, in UseMark? followed, DueWindow window)
+    {
+        var nothing = new Standing(this, DueState.Done, null, null, null, default, default, default, last);
+        if (followed is not { } from || (last is { } again && again.Odometer >= from.Odometer && again.Day >= from.Day))
+            return nothing;
+        foreach (var (interval, _) in _rules)
+            if (now.Odometer - from.Odometer > interval.Every * FollowsFor)
+                return nothing;
+        return At(now, from, default, window) with { Last = last };
     }
 
     private (Quantity<Distance>? At, DateOnly? By, int? Hours, RuleOf AtOf, RuleOf ByOf, RuleOf HoursOf) Shortest(in UseMark from)

@@ -540,8 +540,9 @@ public sealed record Part
 /// <param name="Parts">Parts it uses up.</param>
 /// <param name="Interval">Interval id.</param>
 /// <param name="Resets">Indicators to reset afterwards.</param>
+/// <param name="Follows">The job after which it is due, once each time, by its interval; null for one that is due by itself.</param>
 public sealed record Job(JobId Id, string Name, IReadOnlyList<ThingId> WorksOn, IReadOnlyList<StepId> Steps, IReadOnlyList<PartId> Parts,
-    IntervalId Interval, IReadOnlyList<ResetId> Resets);
+    IntervalId Interval, IReadOnlyList<ResetId> Resets, JobId? Follows = null);
 
 /// <summary>The reset of an indicator.</summary>
 /// <param name="Id">Id.</param>

@@ -97,8 +97,20 @@ internal static partial class SheetCheck
                 .Concat(Unknown($"jobs.{j.Id}.parts", j.Parts, s.Parts.ContainsKey, "part"))
                 .Concat(Unknown($"jobs.{j.Id}.interval", [j.Interval], s.Intervals.ContainsKey, "interval"))
                 .Concat(Unknown($"jobs.{j.Id}.worksOn", j.WorksOn, s.Names, "access, fluid, fastener or part"))
-                .Concat(Unknown($"jobs.{j.Id}.resets", j.Resets, s.Resets.ContainsKey, "reset")))
+                .Concat(Unknown($"jobs.{j.Id}.resets", j.Resets, s.Resets.ContainsKey, "reset"))
+                .Concat(Unknown<JobId>($"jobs.{j.Id}.follows", j.Follows is { } before ? [before] : [], s.Jobs.ContainsKey, "job"))
+                .Concat(Followed(s, j)))
                 yield return e;
+    }
+
+    private static IEnumerable<(string, string)> Followed(ModelSheet s, Job job)
+    {
+        if (job.Follows is not { } before || !s.Jobs.TryGetValue(before, out var first))
+            yield break;
+        if (first.Follows is not null)
+            yield return ($"jobs.{job.Id}.follows", $"“{first.Name}” follows another job itself.");
+        if (s.Intervals.TryGetValue(job.Interval, out var rule) && (rule.Once || rule.EveryTime > 1))
+            yield return ($"jobs.{job.Id}.interval", "What follows a job is due after each time, not once in a life or every second time.");
     }
 
     private static IEnumerable<(string, string)> Target(ModelSheet s, SheetStep step, string path)

@@ -90,7 +90,7 @@ public static class SheetReader
             Resets = c.Table<ResetId, ResetRitual>("resets", ReadReset, required: false),
             Steps = c.Table<StepId, SheetStep>("steps", ReadStep, required: false),
             Jobs = c.Table<JobId, Job>("jobs", (id, j) => new Job(id, j.Text("name"), j.Ids<ThingId>("worksOn"), j.Ids<StepId>("steps"),
-                j.Ids<PartId>("parts"), j.Text("interval"), j.Ids<ResetId>("resets"))),
+                j.Ids<PartId>("parts"), j.Text("interval"), j.Ids<ResetId>("resets"), j.Id<JobId>("follows"))),
         };
         c.RefuseUnknown();
         return sheet;

@@ -11,8 +11,15 @@ internal sealed class RetightenCoach : TorqueCoach
 
     public override StepTraits Traits(SheetStep step) => new() { Checks = true };
 
-    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
-        [.. card.NeedsOpen(Of(card.Sheet, step).Needs), .. StandsStill(card, step)];
+    internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
+    {
+        var fastener = Of(card.Sheet, step);
+        if (card.HasOpen(fastener))
+            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} not tight yet.", "Tighten first, then check.",
+                card.First(s => s.Traits.Tightens && s.What == step.What));
+        foreach (var r in card.NeedsOpen(fastener.Needs).Concat(StandsStill(card, step)))
+            yield return r;
+    }
 
     protected override IEnumerable<Effect> Tight(SheetStep step) => [];
 
