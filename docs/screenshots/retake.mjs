@@ -4,7 +4,9 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { after, key, signIn, tapStick, title, toTheFirstWheel, workUpTo } from '../../tests/browser/lift.mjs';
+import {
+  after, heading, key, openWith, signIn, tapStick, title, toTheFirstWheel, usualPress, workUpTo,
+} from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
 
 const here = import.meta.dirname;
@@ -149,6 +151,16 @@ try {
   const brae = page.url().match(/lift\/(\d+)/)[1];
   await page.goto(`/plan/${brae}?step=fill-rear-axle-oil`);
   await take('plan');
+  await openWith(page, 'HD-15', '24700', ['primary-oil']);
+  const seen = new Map();
+  await workUpTo(page, 'Tighten the primary inspection cover', async () => {
+    const now = await heading(page);
+    seen.set(now, (seen.get(now) ?? 0) + 1);
+    await usualPress(page, seen.get(now));
+  });
+  await after(page, enter);
+  await after(page, () => page.locator('.dot[value="3"]').click());
+  await take('screws');
   await toTheFirstWheel(page);
   for (const stroke of ['1', '2', '3', '4', '5', '6']) {
     await enter();

@@ -176,6 +176,25 @@ public sealed class FasteningTests
         Assert.Equal(StepStatus.Done, _card.State(Cover).Status);
     }
 
+    // Spark plugs in an alloy head: the lead looks at a thread that got too much, not at one that got more than the first torque.
+    [Fact]
+    public void Too_much_for_an_earlier_pass_alone_is_slackened_by_whoever_tightens()
+    {
+        const string plugs = "tighten-spark-plugs-in";
+        _card = On("corran-fen-12", "spark-plugs");
+        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "corran-fen-12.json"))
+            .Replace("\"passes\": [0, 100], \"oneByOne\": true", "\"passes\": [50, 100], \"oneByOne\": true");
+        var sheet = SheetReader.Read(text).Sheet!;
+        _card = CardWalk.Open(sheet, ["spark-plugs"], Planning.CardPlanner.Compose(sheet, ["spark-plugs"]));
+        UpTo(plugs);
+        Do(new TakeReading(plugs, Nm(18), true));
+        Do(new SettleOverTorque(plugs, "Slackened"));
+        for (var place = 1; place <= 4; place++)
+            Do(new TakeReading(plugs, Nm(11), true));
+        Do(new TakeReading(plugs, Nm(25), true));
+        Assert.Contains("The workshop lead decides", Refused(new SettleOverTorque(plugs, "Slackened")));
+    }
+
     [Fact]
     public void A_reading_that_is_put_right_opens_that_screw_alone()
     {

@@ -6,17 +6,18 @@ import { client, run, startServer } from './server.mjs';
 import { PIN } from './lift.mjs';
 
 const SHEET = join(import.meta.dirname, '../../sheets/tarn-courier-20d.json');
+const { revision } = JSON.parse(readFileSync(SHEET, 'utf8'));
 const folder = () => mkdtempSync(join(tmpdir(), 'anakyklos-commands-'));
 
 test('sheet check passes a good sheet and names every fault of a bad one with line and path', async () => {
   const good = await run(['sheet', 'check', SHEET]);
-  expect(good).toMatchObject({ code: 0, out: expect.stringContaining('Tarn Courier 2.0 D, revision 5') });
+  expect(good).toMatchObject({ code: 0, out: expect.stringContaining(`Tarn Courier 2.0 D, revision ${revision}`) });
   const bad = join(folder(), 'bad.json');
   writeFileSync(
     bad,
     readFileSync(SHEET, 'utf8')
       .replace('"38 N·m", "low": "35 N·m", "high": "41 N·m"', '"380 N·m", "low": "350 N·m", "high": "410 N·m"')
-      .replace('"revision": 5', '"revision": 0'),
+      .replace(`"revision": ${revision}`, '"revision": 0'),
   );
   const answer = await run(['sheet', 'check', bad]);
   expect(answer.code).toBe(1);
@@ -76,9 +77,9 @@ test('a sheet is added once; the same revision with other content is refused', a
   await server.kill();
   expect((await run(['sheet', 'add', SHEET, '--data', data])).out).toContain('was in already');
   const other = join(data, 'other.json');
-  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('"revision": 5', '"revision": 6'));
-  expect((await run(['sheet', 'add', other, '--data', data])).out).toContain('revision 6, is in.');
-  writeFileSync(other, readFileSync(SHEET, 'utf8').replace('"revision": 5', '"revision": 6').replace('7 min', '8 min'));
+  writeFileSync(other, readFileSync(SHEET, 'utf8').replace(`"revision": ${revision}`, `"revision": ${revision + 1}`));
+  expect((await run(['sheet', 'add', other, '--data', data])).out).toContain(`revision ${revision + 1}, is in.`);
+  writeFileSync(other, readFileSync(other, 'utf8').replace('7 min', '8 min'));
   expect(await run(['sheet', 'add', other, '--data', data])).toMatchObject({ code: 1, out: expect.stringContaining('higher revision') });
 });
 

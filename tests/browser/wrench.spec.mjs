@@ -123,7 +123,7 @@ test('the screws of a cover go in their order: by keyboard, by a tap, by the wre
   await after(page, () => key(page, 'Enter'));
   await expect(page.locator('.value-figure')).toHaveText('5');
   // One after the other by the keyboard, then a tap that says “up to this one”.
-  await after(page, () => key(page, 'n'));
+  await after(page, () => key(page, 'e'));
   await expect(dot(1)).toHaveClass(/done/);
   await expect(dot(2)).toHaveClass(/next/);
   await after(page, () => dot(3).click());

@@ -72,12 +72,21 @@ internal abstract class TorqueCoach : Coach
 
     protected static bool HasTorque(ModelSheet sheet, SheetStep step) => Of(sheet, step).LastTorque is not null;
 
+    // What is too much for an earlier pass and not for the last one has done no harm: it is slackened.
+    private static OverTorqueRule RuleAt(JobCard card, SheetStep step)
+    {
+        var read = card.HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault();
+        var fastener = Of(card.Sheet, step);
+        return read is not null && fastener.LastTorque is { } last && read.Reached.Value <= last.High ? OverTorqueRule.SlackenAndRepeat
+            : fastener.TooMuch;
+    }
+
     protected static IEnumerable<Refusal> StandsStill(JobCard card, SheetStep step)
     {
         if (!card.IsOverTorqued(step.Id))
             yield break;
         var f = Of(card.Sheet, step);
-        yield return new($"The {Words.Low(f.Name)} {f.Was} tightened too far.", f.TooMuch switch
+        yield return new($"The {Words.Low(f.Name)} {f.Was} tightened too far.", RuleAt(card, step) switch
         {
             OverTorqueRule.SlackenAndRepeat => "Slacken it fully, then say so and tighten again.",
             OverTorqueRule.NewPart => "Fit a new part, then say so and tighten that.",
@@ -248,7 +257,7 @@ internal abstract class TorqueCoach : Coach
             return No("Nothing was tightened too far here.", "Go on with the step.");
         if (at.Card.BeforeSettling(at.Step) is { Count: > 0 } reasons)
             return new Refused(reasons);
-        if (Of(at.Sheet, at.Step).TooMuch == OverTorqueRule.LeadDecides && at.By.Role != Role.Lead)
+        if (RuleAt(at.Card, at.Step) == OverTorqueRule.LeadDecides && at.By.Role != Role.Lead)
             return No("The workshop lead decides about this one.", "Ask the lead to sign in and say what was done.");
         return Wordless(said.What, "what", "What was done") ?? (Decision)Yes(new OverTorqueSettled(at.Id, said.What));
     }
