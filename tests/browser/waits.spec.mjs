@@ -5,9 +5,9 @@ import { expect, test } from '@playwright/test';
 import { heading, openWith, signIn, usualPress, workUpTo } from './lift.mjs';
 import { startServer } from './server.mjs';
 
-// A minute of the workshop in a second: ten minutes of dripping can be sat out.
+// Ten times as fast: five minutes of dripping can be sat out, and a slow machine sees them begin.
 const PORT = 5199;
-const SPEED = 60;
+const SPEED = 10;
 let server;
 test.beforeAll(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'anakyklos-waits-'));
@@ -40,6 +40,7 @@ test('a wait shows the time that is left however old the page is, and calls out 
   page,
   browser,
 }) => {
+  test.setTimeout(240_000);
   await signIn(page);
   const card = await openWith(page, 'HD-15', '24700', ['gearbox-oil']);
   const seen = new Map();
@@ -65,7 +66,7 @@ test('a wait shows the time that is left however old the page is, and calls out 
     const { now } = await (await loud.request.get('/api/v1/clock')).json();
     return (Number(await strip(loud).getAttribute('data-until')) - now) / 1000;
   };
-  // Two real seconds of leeway for a slow machine, of which each is a minute here.
+  // Twelve real seconds of leeway for a slow machine.
   await expect.poll(async () => Math.abs(seconds(await strip(loud).locator('.clock').innerText()) - (await left()))).toBeLessThan(120);
   await expect(loud.getByRole('button', { name: /^Sound is on/ })).toBeVisible();
   // Another screen is told to be quiet, and stays so.
@@ -76,7 +77,7 @@ test('a wait shows the time that is left however old the page is, and calls out 
   await other.reload();
   await expect(other.getByRole('button', { name: /^Sound is off/ })).toBeVisible();
   for (const at of [loud, other]) {
-    await expect(at.locator('.notice')).toContainText('runs out: over.', { timeout: 40_000 });
+    await expect(at.locator('.notice')).toContainText('runs out: over.', { timeout: 90_000 });
     await expect(strip(at)).toHaveClass(/over/);
   }
   expect(await loud.evaluate(() => window.tones)).toBe(2);
