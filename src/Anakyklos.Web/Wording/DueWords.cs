@@ -25,6 +25,8 @@ public static class DueWords
         var last = s.Last is { } done ? $"last done {Day(done.Day)} at {Km(done.Odometer, unit)}" : "never done here";
         switch (s.State)
         {
+            case DueState.Done when s.Item.Follows is not null:
+                return s.Last is null ? "Nothing to check again" : $"Nothing to check again, {last}";
             case DueState.Done:
                 return s.Last is { } once ? $"Done once and for all, {Day(once.Day)}" : "Its time went by";
             case DueState.Unknown:
