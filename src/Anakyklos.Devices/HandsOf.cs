@@ -4,7 +4,7 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Looking;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -66,7 +66,9 @@ public static class HandsOf
         TakenOut t => [new DrawsOff(step.What, t.Amount.Value)],
         StrokesMade s => vehicle.Joints[step.What].IsIn ? [new Undoes(step.What), new Strokes(step.What, s.Strokes)]
             : [new Strokes(step.What, s.Strokes)],
-        ReservoirFilled => [new TopsUp(((BleedSpec)step.Spec!).Fluid)],
+        ReservoirFilled f => [new TopsUp(step.Spec is BleedSpec bleed ? bleed.Fluid : (FluidId)step.What,
+            f.Short ? f.Amount.Value : null)],
+        PedalPressed or PedalFelt => [],
         BleedScrewShut s => [new Tightens(step.What, s.Reading.Value)],
         _ => [],
     };
@@ -93,9 +95,6 @@ public static class HandsOf
                 fastener.System is not { } system ? [new Undoes(what)]
                     : [.. PanUnder(card, step, system), new Undoes(what)],
             { Opens: true } => [new TakesOff(what, done.Count)],
-            // A reservoir is filled to its upper line when its cap goes on.
-            { Closes: true } when step.Title.Contains("upper line", StringComparison.Ordinal) =>
-                [.. vehicle.Brakes.Keys.Select(f => new TopsUp(f)), new PutsOn(what, done.Count)],
             { Closes: true } => [sheet.Access[what].HoldsVehicle ? new TakesAway(what) : new PutsOn(what, done.Count)],
             { Tightens: true } => [new Tightens(what, null, 1)],
             { Fits: true } => [new Fits(what, card.Kit?.Parts.GetValueOrDefault(what) == KitConfirmed.OldOneAgain)],

@@ -103,9 +103,10 @@ public sealed record Dispenses(FluidId What, Quantity<Volume> Amount, string Pro
 /// <param name="What">Its fluid.</param>
 public sealed record SucksOut(FluidId What) : Hand;
 
-/// <summary>Fills a brake reservoir to its upper line.</summary>
+/// <summary>Fills a brake reservoir.</summary>
 /// <param name="What">Its fluid.</param>
-public sealed record TopsUp(FluidId What) : Hand;
+/// <param name="Amount">How much goes in; null to its upper line.</param>
+public sealed record TopsUp(FluidId What, Quantity<Volume>? Amount = null) : Hand;
 
 /// <summary>Makes full strokes at an open bleed screw: press, open, close, release.</summary>
 /// <param name="What">The screw.</param>

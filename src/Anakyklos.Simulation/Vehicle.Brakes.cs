@@ -38,8 +38,12 @@ public sealed partial record Vehicle
     private Answer SuckOut(Brake brake, FluidId fluid) => ShutAbove(fluid)
         ?? Well(this with { Brakes = Brakes.SetItem(fluid, brake with { Reservoir = Quantity<Volume>.Zero }) });
 
-    private Answer TopUp(Brake brake, FluidId fluid) => ShutAbove(fluid)
-        ?? Well(this with { Brakes = Brakes.SetItem(fluid, brake with { Reservoir = Holds(fluid) }) });
+    private Answer TopUp(Brake brake, TopsUp hand)
+    {
+        var holds = Holds(hand.What);
+        var level = hand.Amount is { } amount && brake.Reservoir + amount < holds ? brake.Reservoir + amount : holds;
+        return ShutAbove(hand.What) ?? Well(this with { Brakes = Brakes.SetItem(hand.What, brake with { Reservoir = level }) });
+    }
 
     private Quantity<Volume> Holds(FluidId fluid) => Screws(Sheet).First(s => s.Spec.Fluid == fluid).Spec.Reservoir;
 

@@ -129,7 +129,7 @@ public sealed partial record Vehicle
         FillsPart h => FillPart(Known(Sheet.Fluids, h.What), h.Amount),
         Dispenses h => Dispense(Known(Sheet.Fluids, h.What), h),
         SucksOut h => SuckOut(Known(Brakes, h.What), h.What),
-        TopsUp h => TopUp(Known(Brakes, h.What), h.What),
+        TopsUp h => TopUp(Known(Brakes, h.What), h),
         Strokes h => Stroke(Known(Sheet.Fasteners, h.What), h.Count),
         ClearsAbove => Well(Cleared(Place.Top)),
         FetchesRight h => Well(this with { Faults = Faults.Remove(new WrongInBox(h.What)), WrongIn = WrongIn.Remove(h.What) }),

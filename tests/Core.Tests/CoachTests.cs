@@ -2,7 +2,7 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Reading;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
 using System.Text.Json;
@@ -31,7 +31,7 @@ public sealed class CoachTests
         { nameof(StepTraits.ShutsAgain), "bleed" },
         { nameof(StepTraits.Checks), "retighten" },
         { nameof(StepTraits.Fits), "fit" },
-        { nameof(StepTraits.Fills), "pour" },
+        { nameof(StepTraits.Fills), "pour refill" },
         { nameof(StepTraits.Levels), "gauge" },
         { nameof(StepTraits.MeasuresOut), "measure" },
         { nameof(StepTraits.EmptiesPans), "empty" },
@@ -42,8 +42,8 @@ public sealed class CoachTests
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
-        { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pour read" },
-        { nameof(StepTraits.MayBeLeftOut), "do drive empty read reset suck warm" },
+        { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pedal pour read refill" },
+        { nameof(StepTraits.MayBeLeftOut), "do drive empty pedal read reset suck warm" },
     };
 
     [Theory]
@@ -110,7 +110,8 @@ public sealed class CoachTests
             new ReadRod(step, new(Quantity<Length>.Of(69, Length.Millimetre), Length.Millimetre)), new RunOver(step, true),
             new Dip(step, new Level(0.5m), true), new ReadBeforeRun(step, new Level(0.5m), true),
         new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
-        new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new ShutBleedScrew(step, Nm(9)),
+        new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new PressPedal(step),
+            new FeelPedal(step, Pedal.Soft),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
         new Deviate(step, DeviationKind.OldSealAgain, "None here"), new CorrectReading(1, Nm(20), "Misread"), new Unheard(step),
             new UnheardOf(),
@@ -123,18 +124,21 @@ public sealed class CoachTests
     // What may be said at a step, told from the sheet.
     private static bool Belongs(JobCard card, SheetStep step, CardCommand command)
     {
-        var fastening = step.Kind is "tighten" or "retighten" ? Fastening.Of(card, step) : null;
+        var clear = step.Kind == "bleed" && BleedState.Of(card, step).IsClear;
+        var fastening = clear || step.Kind is "tighten" or "retighten" ? Fastening.Of(card, step) : null;
         var torque = fastening?.Next?.Spec is ToTorque;
         var counted = step.Kind is "open" or "close" && card.Sheet.Access.GetValueOrDefault(step.What)?.Count > 0;
         return command switch
         {
             ConfirmStep { Count: not null } => counted,
-            MakeStrokes or SeeHose or FillReservoir or ShutBleedScrew => step.Kind == "bleed",
+            MakeStrokes or SeeHose => step.Kind == "bleed",
+            FillReservoir => step.Kind is "bleed" or "refill",
+            PressPedal or FeelPedal => step.Kind == "pedal",
             ConfirmStep when fastening is not null => !torque && fastening.Plan.Slots.Count == 1,
             DrawInOrder c => fastening?.InThisPass.Any(s => s.Pass == c.Pass && s.Place.Number == c.Place
                 && (fastening.Plan.Group.Together || s == fastening.Next)) == true,
             TakeWrench => fastening?.Fastener.LastTorque is not null,
-            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read"),
+            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read" or "refill" or "pedal"),
             TakeReading => torque,
             Pour => step.Kind == "pour",
             Measure or Weigh => step.Kind == "measure",
@@ -147,7 +151,8 @@ public sealed class CoachTests
             ReportLeak => step.Kind == "look",
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
-            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck",
+            Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck"
+                or "pedal",
             Deviate { Kind: DeviationKind.NoReading } => fastening?.Fastener.LastTorque is not null || step.Kind is "bleed" or "measure",
             _ => false,
         };

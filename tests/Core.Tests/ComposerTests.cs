@@ -136,7 +136,8 @@ public class ComposerTests
         StepId[] Order(string sheet) => [.. CardPlanner.Compose(Sheets[sheet], ["brake-fluid"]).Where(s => s.Id.Text.StartsWith("bleed"))
             .Select(s => s.Id)];
         Assert.Equal(["bleed-rear-right", "bleed-rear-left", "bleed-front-right", "bleed-front-left"], Order("corran-fen-12"));
-        Assert.Equal(["bleed-rear-left", "bleed-rear-right", "bleed-front-right", "bleed-front-left"], Order("ostler-brae-28d"));
+        Assert.Equal(["bleed-rear-left", "bleed-rear-right", "bleed-front-right", "bleed-front-left", "bleed-clutch"],
+            Order("ostler-brae-28d"));
     }
 
     [Fact]

@@ -27,6 +27,7 @@ public sealed class DroppingTests
     [
         StepKind.Close, StepKind.Tighten, StepKind.Fit, StepKind.Pour, StepKind.Measure, StepKind.Gauge, StepKind.Run, StepKind.Settle,
         StepKind.Look, StepKind.Clear, StepKind.Prime, StepKind.Raise, StepKind.Lower, StepKind.Secure, StepKind.Bleed,
+        StepKind.Refill,
     ];
 
     [Theory]

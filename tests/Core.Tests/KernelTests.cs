@@ -2,7 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
@@ -294,6 +294,8 @@ public sealed class KernelTests
     [InlineData("gauge", "fluid")]
     [InlineData("measure", "fluid")]
     [InlineData("suck", "fluid")]
+    [InlineData("refill", "")]
+    [InlineData("pedal", "")]
     [InlineData("run", "fluid")]
     [InlineData("warm", "fluid")]
     [InlineData("prime", " part fluid")]

@@ -1,5 +1,5 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Readings;
 using Anakyklos.Core.Stores;

@@ -62,6 +62,14 @@ public class ReplanningTests
                 while (_card.State(step.Id).Status != StepStatus.Done)
                     Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
+            case StepKind.Refill:
+                Do(Rehearsal.UsualPress.Of(_card, step));
+                break;
+            case StepKind.Pedal:
+                Do(Rehearsal.UsualPress.Of(_card, step));
+                _now += TimeSpan.FromSeconds(30);
+                Do(Rehearsal.UsualPress.Of(_card, step));
+                break;
             case StepKind.Warm:
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 break;

@@ -1,6 +1,6 @@
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Quantities;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using System.Collections.Concurrent;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Rehearsal;
@@ -134,7 +134,8 @@ public sealed class WayOutTests
                     OpenKind.Engine => closing.Kind == StepKind.Settle,
                     OpenKind.Access => closing.Kind == StepKind.Close && closing.What == item.Id,
                     OpenKind.Fastener => closing.Kind is StepKind.Tighten or StepKind.Bleed && closing.What == item.Id,
-                    OpenKind.Fluid => closing.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Measure && closing.What == item.Id,
+                    OpenKind.Fluid => closing.Kind is StepKind.Pour or StepKind.Gauge or StepKind.Measure or StepKind.Refill
+                        && closing.What == item.Id,
                     OpenKind.Indicator => closing.Kind == StepKind.Reset && closing.What == item.Id,
                     _ => false,
                 }, $"{item.Name}: “{closing.Title}”");

@@ -2,7 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
@@ -46,6 +46,8 @@ public sealed class AgainstTheGrainTests
                 walk.Try(new SettleOverTorque(far.Id, "Thread is good"), BothWalk.Una);
             else if (walk.Card.Next is { Kind: StepKind.Bleed } wheel && random.Next(6) == 0)
                 walk.Try(new MakeStrokes(wheel.Id, 1 + random.Next(15)));
+            else if (walk.Card.Next is { Kind: "pedal" } pedal && random.Next(3) == 0)
+                walk.Try(random.Next(2) == 0 ? new PressPedal(pedal.Id) : new FeelPedal(pedal.Id, (Pedal)random.Next(4)));
             else if (random.Next(4) == 0)
                 Stray(walk, random);
             else

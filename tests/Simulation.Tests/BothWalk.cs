@@ -4,7 +4,7 @@ using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Looking;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Kit;
@@ -161,6 +161,7 @@ internal sealed partial class BothWalk
             { Fresh: false } => Runs.Dark,
             _ => Runs.Clear,
         }),
+        FeelPedal => new FeelPedal(step.Id, Vehicle.PedalIsSoft ? Pedal.Soft : Pedal.Hard),
         _ => book,
     };
 

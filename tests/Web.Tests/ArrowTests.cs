@@ -18,7 +18,8 @@ public class ArrowTests
     // Each room may look at those before it.
     private static readonly string[] CoreRooms = ["Ids", "Wording", "Quantities", "Tightening", "Filling", "Intervals", "Schools", "Looks",
         "Balance", "Laboratory", "Sheets",
-        "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Cards", "Coaches", "Records", "Readings", "Booking",
+        "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Cards", "Torques", "Coaches",
+        "Records", "Readings", "Booking",
         "Workshop", "Rehearsal"];
 
     private static readonly string[] WebRooms = ["Wording", "Drawing", "Commands", "Hosting", "Coaches", "Pages", "Api", "Demo", "Serving",

@@ -127,6 +127,10 @@ public sealed record LevelBeforeRun(FluidId Fluid, Level Level) : Effect;
 /// <param name="Depth">The reading as a depth below the filler; null where it is not read on a rod.</param>
 public sealed record LevelIs(FluidId Fluid, Level Level, bool Good, Typed<Length>? Depth = null) : Effect;
 
+/// <summary>A fluid falls below the line to which it was filled, as a reservoir does that is bled from.</summary>
+/// <param name="Fluid">Fluid id.</param>
+public sealed record FluidFalls(FluidId Fluid) : Effect;
+
 /// <summary>The whole amount is in, where nothing is read.</summary>
 /// <param name="Fluid">Fluid id.</param>
 public sealed record FluidIsIn(FluidId Fluid) : Effect;
@@ -173,7 +177,7 @@ public sealed record FrozenEffects(int Rules, IReadOnlyList<Effect> Effects)
 {
     /// <summary>The version of the rules that this program goes by. It grows whenever an event would have other effects than
     /// before.</summary>
-    public const int Now = 5;
+    public const int Now = 6;
 
     /// <summary>The rules since which a record tells a step's title as the card does; before, as the sheet does.</summary>
     internal const int SinceTitlesAreTold = 2;

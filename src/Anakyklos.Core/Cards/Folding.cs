@@ -85,6 +85,7 @@ public sealed partial class JobCard
         FluidMeasured e => Changed(s, e.Fluid, f => f with { CameOut = e.Amount }),
         LevelIs e => Changed(s, e.Fluid, f =>
             f with { Level = e.Level, Depth = e.Depth, SinceReading = Quantity<Volume>.Zero, Good = e.Good, Out = f.Out && !e.Good }),
+        FluidFalls e => Changed(s, e.Fluid, f => f with { Good = false }),
         FluidIsIn e => Changed(s, e.Fluid, f => f with { Good = true, Out = false }),
         WaitBegins e => s with { Waits = Waiting(s, e.Wait).Add(new(e.Wait, e.For, r.At, r.At + e.Lasts)) },
         WaitEnds e => s with { Waits = Waiting(s, e.Wait) },

@@ -33,7 +33,7 @@ public sealed partial class JobCard
         var proofs = isProved && runs
             ? Steps.Where(s => s.Traits.Engine is EngineUse.Starts or EngineUse.Stops && WasDone(s)).ToList() : [];
         var goesUp = step.Lift == LiftNeed.Up || looks.Any(s => s.Lift == LiftNeed.Up);
-        var needs = looks.Concat(proofs).SelectMany(s => s.Needs).Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey);
+        var needs = looks.Concat(proofs).Append(step).SelectMany(s => s.Needs).Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey);
         var shut = InFrontOf(Sheet.Fasteners[step.What].Needs.Concat(needs), goesUp).Where(a => !HasOpen(a)).ToList();
         // What is done with a tool above is looked over again, whatever is proved of it.
         IEnumerable<SheetStep> swept = proofs.Count == 0 && !TakesToolsAbove(step) ? []

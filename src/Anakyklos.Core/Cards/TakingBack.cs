@@ -22,11 +22,15 @@ public sealed partial class JobCard
 
     /// <summary>What happened at steps of a kind and was not taken back, in its order: what that kind folds its own state from.</summary>
     /// <param name="kind">The kind.</param>
-    internal IEnumerable<(SheetStep Step, CardEvent Event)> HappenedAt(string kind)
+    internal IEnumerable<(SheetStep Step, CardEvent Event)> HappenedAt(string kind) => HappenedAt(s => s.Kind == kind);
+
+    /// <summary>What happened at some of the steps and was not taken back, in its order.</summary>
+    /// <param name="which">At which.</param>
+    internal IEnumerable<(SheetStep Step, CardEvent Event)> HappenedAt(Func<SheetStep, bool> which)
     {
         var taken = TakenIn(_history);
         return _history.Where(h => !taken.Contains(h.Seq)).Select(h => (Step: StepOf(h.Event) is { } id ? Step(id) : null, h.Event))
-            .Where(h => h.Step?.Kind == kind).Select(h => (h.Step!, h.Event));
+            .Where(h => h.Step is not null && which(h.Step)).Select(h => (h.Step!, h.Event));
     }
 
     /// <summary>What was noted and can be put right: of each step and fastener the last that holds, in the order of those notes.</summary>

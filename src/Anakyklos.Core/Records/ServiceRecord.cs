@@ -2,7 +2,7 @@ using System.Text.Json.Serialization;
 using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;

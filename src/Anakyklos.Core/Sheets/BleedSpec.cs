@@ -22,6 +22,9 @@ public enum Wheel
 
     /// <summary>The rear wheel of two.</summary>
     Rear,
+
+    /// <summary>No wheel: the cylinder at the clutch, fed from the same reservoir.</summary>
+    Clutch,
 }
 
 /// <summary>What a sheet says of bleeding one wheel.</summary>
@@ -44,6 +47,20 @@ public sealed record BleedSpec(FluidId Fluid, Wheel Wheel, int Strokes, Quantity
         if (spec.StrokesInReservoir < 1)
             c.Complain("reservoir",
                 "The reservoir must hold one stroke at least between its lines, and a stroke must drive something out.");
+        return spec;
+    }
+}
+
+/// <summary>What a sheet says of pressing a pedal or lever before the vehicle moves.</summary>
+/// <param name="Hold">For how long it is held.</param>
+/// <param name="Again">The steps that are done again when it is not hard.</param>
+public sealed record PedalSpec(TimeSpan Hold, IReadOnlyList<StepId> Again) : WorkSpec
+{
+    internal static PedalSpec Read(SheetCursor c)
+    {
+        var spec = new PedalSpec(c.Duration("hold") ?? default, c.Ids<StepId>("again", true));
+        if (spec.Hold <= TimeSpan.Zero)
+            c.Complain("hold", "It is held for some time, such as “30 s”.");
         return spec;
     }
 }

@@ -47,7 +47,8 @@ public sealed record ModelSheet
     /// <param name="step">A step.</param>
     /// <returns>Null for a step that pours nothing.</returns>
     public FluidSystem? Pours(SheetStep step) => Fluids.GetValueOrDefault(step.What)
-        ?? (Parts.TryGetValue(step.What, out var part) && part.Prefill is not null ? FluidIn(part.Id) : null);
+        ?? (step.Spec is BleedSpec bleed ? Fluids[bleed.Fluid]
+            : Parts.TryGetValue(step.What, out var part) && part.Prefill is not null ? FluidIn(part.Id) : null);
 
     /// <summary>Parts.</summary>
     public required IReadOnlyDictionary<PartId, Part> Parts { get; init; }

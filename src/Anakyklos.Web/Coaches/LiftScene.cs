@@ -25,7 +25,13 @@ public sealed class LiftScene
     /// <param name="Command">The command that it gives.</param>
     /// <param name="Key">The key that presses it.</param>
     /// <param name="Asks">Whether its fields are typed first.</param>
-    public sealed record Other(string Words, string Command, string Key, bool Asks = false);
+    /// <param name="Fields">Hidden fields that go with it.</param>
+    public sealed record Other(string Words, string Command, string Key, bool Asks = false,
+        IReadOnlyList<(string Name, string Value)>? Fields = null)
+    {
+        /// <summary>What it does when it is pressed.</summary>
+        public Press Press => new(Words, Command, [.. Fields ?? []]);
+    }
 
     /// <summary>A panel in place of a press.</summary>
     /// <param name="Words">What is done there.</param>
@@ -54,6 +60,9 @@ public sealed class LiftScene
 
     /// <summary>What else the hands may have done: a press, or, when it must be typed, the name of a command to ask for.</summary>
     public List<Other> Others { get; } = [];
+
+    /// <summary>What the hands may say while the wait of this step runs.</summary>
+    public List<Other> Meanwhile { get; } = [];
 
     /// <summary>Drawings of this work, as partials of its own folder.</summary>
     public WorkPictures Pictures { get; internal set; } = new();
@@ -138,7 +147,7 @@ public sealed class LiftScene
         BalanceWords.OfferToRinse(scene, now);
         BalanceWords.OfferToMeasure(scene, now);
         scene.Facts.AddRange(step.Notes.Select(n => new Fact(n.Label, n.Text)));
-        if (step.From is { } from)
+        if (step.From is { } from && !scene.Facts.Contains(new("Source", from.ToString())))
             scene.Facts.Add(new("Source", from.ToString()));
         if (scene.WaitsFor is { } wait)
         {

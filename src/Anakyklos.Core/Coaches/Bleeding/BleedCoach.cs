@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
@@ -11,11 +12,9 @@ namespace Anakyklos.Core.Coaches.Bleeding;
 /// One wheel is bled by two people: press, open, shut, release, until fresh fluid runs without air; then its screw is tightened. The
 /// reservoir is the same for all wheels, and never falls below its lower line.
 /// </summary>
-internal sealed class BleedCoach : Coach
+internal sealed class BleedCoach : TorqueCoach
 {
-    internal const string Word = "bleed";
-
-    public override string Kind => Word;
+    public override string Kind => "bleed";
 
     public override StepTraits Traits(SheetStep step) => new() { ShutsAgain = true, IsMeasured = true };
 
@@ -28,49 +27,69 @@ internal sealed class BleedCoach : Coach
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         var fluid = ((BleedSpec)step.Spec!).Fluid;
-        if (card.Steps.Any(Fills) && !card.Fluid(fluid).Good)
-            yield return new("The reservoir is not filled with fresh fluid.", "Fill it first; dry, it would draw air.", card.First(Fills));
-
-        bool Fills(SheetStep s) => s.Traits.Fills && s.What == fluid;
+        if (card.Steps.FirstOrDefault(s => s.Traits.Fills && s.What == fluid) is { } fill
+            && (card.IsLeft(fill.Id) || card.Fluid(fluid).Out))
+            yield return new("The reservoir is not filled with fresh fluid.", "Fill it first; dry, it would draw air.", fill.Id);
+        foreach (var r in StandsStill(card, step))
+            yield return r;
     }
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
         MakeStrokes c => at.NotNow() ?? Stroke(at, c.Strokes),
         SeeHose c => at.NotNow() ?? Look(at, c.How),
-        FillReservoir => at.NotNow() ?? (Decision)Yes(new ReservoirFilled(at.Id)),
-        ShutBleedScrew c => at.NotNow() ?? NotClear(at) ?? Shut(at, c.Reading),
+        FillReservoir c => at.NotNow() ?? ReservoirFilling.Fill(at, ((BleedSpec)at.Step.Spec!).Fluid, c),
         ConfirmStep => at.NotNow() ?? No("Bleeding is counted stroke by stroke.", "Say what was done: strokes, what runs, the screw."),
-        Deviate { Kind: DeviationKind.NoReading } d => at.NotNow() ?? NotClear(at)
-            ?? at.Leave(d, $"{Screw(at.Sheet, at.Step).Name}: tightened without a reading", true),
-        Deviate d => NeverLeftOut(at, d),
-        _ => NotHere(at),
+        DrawInOrder or TakeReading or TakeWrench or Deviate { Kind: DeviationKind.NoReading } =>
+            at.NotNow() ?? NotClear(at) ?? base.Decide(at, said),
+        _ => base.Decide(at, said),
     };
 
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
     {
         StrokesMade when !card.HasOpen(Screw(card.Sheet, step)) =>
-            [new Opens(new(OpenKind.Fastener, step.What), Screw(card.Sheet, step).Name, "opened to bleed", step.Id)],
-        StrokesMade or HoseSeen or ReservoirFilled => [],
-        BleedScrewShut or DeviationTaken { Kind: DeviationKind.NoReading } =>
-            [new Closes(new(OpenKind.Fastener, step.What)), new StepEnds(step.Id)],
-        _ => throw Foreign(happened),
+            [new Opens(new(OpenKind.Fastener, step.What), Screw(card.Sheet, step).Name, "opened to bleed", step.Id), Falls(step)],
+        StrokesMade => [Falls(step)],
+        HoseSeen => [],
+        ReservoirFilled filled => ReservoirFilling.Goes(card, ((BleedSpec)step.Spec!).Fluid, filled),
+        BleedScrewShut => [new Closes(new(OpenKind.Fastener, step.What)), new StepEnds(step.Id)],
+        _ => base.Effects(card, step, happened),
     };
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) => BleedState.Of(card, step) switch
     {
-        { IsClear: true } => new ShutBleedScrew(step.Id, new(Torque(card.Sheet, step).Target, Quantities.Torque.NewtonMetre)),
+        { IsClear: true } => base.ByTheBook(card, step),
         { Strokes: var made, Spec.Strokes: var wanted } when made >= wanted => new SeeHose(step.Id, Runs.Clear),
         { Left: 0 } => new FillReservoir(step.Id),
         var state => new MakeStrokes(step.Id, Math.Min(state.Left, state.Spec.Strokes - state.Strokes)),
     };
 
+    internal override CardCommand? Takes(JobCard card, SheetStep step, MeasuredValue measured, DeviceId device) =>
+        BleedState.Of(card, step).IsClear ? base.Takes(card, step, measured, device) : null;
+
     internal override (Typed<Torque> Reading, TorqueOutcome Outcome)? TorqueOf(CardEvent happened) =>
-        happened is BleedScrewShut s ? (s.Reading, s.Outcome) : null;
+        happened is BleedScrewShut s ? (s.Reading, s.Outcome) : base.TorqueOf(happened);
+
+    protected override IEnumerable<Effect> Tight(SheetStep step) => [new Closes(new(OpenKind.Fastener, step.What))];
+
+    // What is bled again is shut until the first stroke.
+    protected override bool CountsAsTight(JobCard card, SheetStep step) => !card.HasOpen(Screw(card.Sheet, step));
+
+    // What was proved of it, and filled up after it, is done again with it.
+    protected override IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why)
+    {
+        var proofs = card.Steps.Where(s => s.Spec is PedalSpec p && p.Again.Contains(step.Id)).ToList();
+        var filled = proofs.SelectMany(p => ((PedalSpec)p.Spec!).Again).Select(card.Step).OfType<SheetStep>().Where(s => s.Traits.Fills);
+        return
+        [
+            .. card.CountsAsOpen(step, why), .. proofs.Concat(filled).Distinct().Where(s => !card.IsLeft(s.Id))
+                .Select(s => new StepBeginsAgain(s.Id)),
+        ];
+    }
 
     private static Fastener Screw(ModelSheet sheet, SheetStep step) => sheet.Fasteners[step.What];
 
-    private static ToTorque Torque(ModelSheet sheet, SheetStep step) => (ToTorque)Screw(sheet, step).Tightening.Value;
+    private static FluidFalls Falls(SheetStep step) => new(((BleedSpec)step.Spec!).Fluid);
 
     private static Decision Stroke(StepAt at, int strokes)
     {
@@ -95,22 +114,5 @@ internal sealed class BleedCoach : Coach
             : state.Strokes < state.Spec.Strokes
                 ? No($"Only {state.Strokes} of {state.Spec.Strokes} strokes were made since it was begun.", "Go on until it runs clear.")
             : No("It has not been seen to run clear since the last stroke.", "Look at the hose and say what runs.");
-    }
-
-    private static Decision Shut(StepAt at, Typed<Torque> reading)
-    {
-        var (screw, to) = (Screw(at.Sheet, at.Step), Torque(at.Sheet, at.Step));
-        if (reading.Value <= Quantity<Torque>.Zero || reading.Value > Quantity<Torque>.Of(200, Quantities.Torque.NewtonMetre))
-            return No($"{reading} cannot be on a bleed screw.", "Type what the wrench said, with its unit.", field: "torque");
-        var outcome = to.Judge(reading).Outcome;
-        return outcome switch
-        {
-            TorqueOutcome.TooLittle => No($"{reading} is too little.", $"Go on to {to.Target}.", field: "torque"),
-            TorqueOutcome.Passes => Yes(new BleedScrewShut(at.Id, reading, outcome)),
-            // A hollow screw that was turned too far may break off or leak later: what was read stands, and the lead looks at it.
-            TorqueOutcome.TooMuch => Yes(new BleedScrewShut(at.Id, reading, outcome), new FindingNoted(at.Id, FindingGrade.Stop,
-                $"{screw.Name} tightened with {reading}, at most {to.High}")),
-            _ => throw new InvalidOperationException($"Nobody has said what follows {outcome}."),
-        };
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
 
@@ -38,14 +39,51 @@ public sealed record HoseSeen(StepId Step, Runs How) : CardEvent, IStepEvent
     public bool GoesOn => true;
 }
 
-/// <summary>The reservoir was filled to its upper line.</summary>
+/// <summary>The reservoir was filled.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record ReservoirFilled(StepId Step) : CardEvent, IStepEvent
+/// <param name="Filled">What went in: as it was typed, or what was missing to the upper line by the strokes; null on old cards.</param>
+/// <param name="Short">It does not stand at its upper line after that, because a can ran empty.</param>
+/// <param name="From">Out of which containers of the stores, in the order in which they were taken; null where they had none of it.</param>
+public sealed record ReservoirFilled(StepId Step, Typed<Volume>? Filled = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Short = false,
+    IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public Typed<Volume> Amount => Filled ?? new(Quantity<Volume>.Zero, Volume.Millilitre);
+}
+
+/// <summary>What a pedal or lever does that is pressed and held.</summary>
+public enum Pedal
+{
+    /// <summary>It stands high and hard, and stays there.</summary>
+    Hard,
+
+    /// <summary>It gives like a spring.</summary>
+    Soft,
+
+    /// <summary>It goes down slowly.</summary>
+    Sinks,
+}
+
+/// <summary>The pedal or lever was pressed, and is held from now.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="For">For how long it is to be held.</param>
+public sealed record PedalPressed(StepId Step, TimeSpan For) : CardEvent, IStepEvent
 {
     /// <inheritdoc/>
     [JsonIgnore]
     public bool GoesOn => true;
 }
+
+/// <summary>Somebody felt what the pedal or lever does.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="How">What it does.</param>
+public sealed record PedalFelt(StepId Step, Pedal How) : CardEvent, IStepEvent;
 
 /// <summary>The screw was tightened and its cap put on.</summary>
 /// <param name="Step">Step id.</param>
@@ -63,20 +101,32 @@ public sealed record MakeStrokes(StepId Step, int Strokes) : StepCommand(Step);
 /// <param name="How">What runs.</param>
 public sealed record SeeHose(StepId Step, Runs How) : StepCommand(Step);
 
-/// <summary>The reservoir was filled to its upper line.</summary>
+/// <summary>The reservoir was filled.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record FillReservoir(StepId Step) : StepCommand(Step);
+/// <param name="Amount">What went in, in the unit typed, where a can ran empty before; null to the upper line.</param>
+public sealed record FillReservoir(StepId Step, Typed<Volume>? Amount = null) : StepCommand(Step)
+{
+    /// <inheritdoc/>
+    public override bool AsksServer => true;
+}
 
-/// <summary>The screw was tightened.</summary>
+/// <summary>The pedal or lever was pressed and is held.</summary>
 /// <param name="Step">Step id.</param>
-/// <param name="Reading">In the unit typed.</param>
-public sealed record ShutBleedScrew(StepId Step, Typed<Torque> Reading) : StepCommand(Step);
+public sealed record PressPedal(StepId Step) : StepCommand(Step);
+
+/// <summary>Somebody felt what the pedal or lever does.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="How">What it does.</param>
+public sealed record FeelPedal(StepId Step, Pedal How) : StepCommand(Step);
 
 /// <summary>What may be said while brakes or a clutch are bled.</summary>
 internal sealed class BleedCommands : ICommandPage
 {
     private static readonly CommandField<int?> Strokes = Field.Count("strokes", "how many full strokes");
-    private static readonly CommandField<Typed<Torque>> Torque = Field.Amount<Torque>("torque", "what the wrench said");
+    private static readonly CommandField<Typed<Volume>?> Amount = Field.AmountIfAny<Volume>("amount", "what went in");
+
+    private static readonly CommandField<Pedal> Feels = Field.Choice<Pedal>("pedal", "what the pedal or lever does",
+        "Say what it does.", "Hard, soft, or it sinks.");
 
     private static readonly CommandField<Runs> How = Field.Choice<Runs>("runs", "what runs through the hose",
         "Say what runs through the hose.", "Dark, bubbles or clear.");
@@ -85,8 +135,10 @@ internal sealed class BleedCommands : ICommandPage
     [
         new("stroke", "Full strokes were made", [Field.Step, Strokes], said => new MakeStrokes(said.Of(Field.Step), said.Of(Strokes) ?? 1)),
         new("hose", "Somebody looked at the hose", [Field.Step, How], said => new SeeHose(said.Of(Field.Step), said.Of(How))),
-        new("topUp", "The reservoir was filled to its upper line", [Field.Step], said => new FillReservoir(said.Of(Field.Step))),
-        new("bleedScrew", "The bleed screw was tightened", [Field.Step, Torque],
-            said => new ShutBleedScrew(said.Of(Field.Step), said.Of(Torque))),
+        new("topUp", "The reservoir was filled, to its upper line unless an amount is said", [Field.Step, Amount],
+            said => new FillReservoir(said.Of(Field.Step), said.Of(Amount))),
+        new("pedalDown", "The pedal or lever was pressed and is held", [Field.Step], said => new PressPedal(said.Of(Field.Step))),
+        new("pedal", "Somebody felt what the pedal or lever does", [Field.Step, Feels],
+            said => new FeelPedal(said.Of(Field.Step), said.Of(Feels))),
     ];
 }

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Coaches.Tightening;

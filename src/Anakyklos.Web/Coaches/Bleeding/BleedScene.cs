@@ -1,12 +1,15 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Web.Coaches.Tightening;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches.Bleeding;
 
-/// <summary>One wheel is bled: the stroke that comes, what the two call to each other, the reservoir, the wheels in their order.</summary>
+/// <summary>One wheel is bled: the stroke that comes, what the two call to each other, the reservoir, the wheels in their order; then its
+/// screw is tightened like any other.</summary>
 public sealed class BleedScene : WorkScene
 {
     private const string Here = "/Coaches/Bleeding/";
@@ -18,31 +21,27 @@ public sealed class BleedScene : WorkScene
     public override void Draw(LiftScene scene, Looker to)
     {
         var state = BleedState.Of(scene.Card, scene.Step);
-        var screw = scene.Card.Sheet.Fasteners[scene.Step.What];
-        var torque = (ToTorque)screw.Tightening.Value;
-        var unit = to.Viewer.TorqueUnits[0];
         scene.Pictures = new(Here + "_Reservoir.cshtml", Here + "_Strokes.cshtml", Here + "_Wheels.cshtml");
-        if (state.IsClear)
+        if (state.IsClear || scene.IsDone)
         {
-            scene.Facts.Add(new("Screw", $"{DriveWords.Tool(screw.Drive)}, {torque.Low.Print(unit).Number} to "
-                + $"{torque.High.Print(unit).Number} passes; cap back on. {screw.Warning}"));
-            var target = torque.Target.Print(unit);
-            (scene.Number, scene.Unit) = (target.Number, target.Unit);
-            scene.Main = new($"Clicked at {target.Number}, cap on", "bleedScrew",
-                ("torque", target.ToString()));
-            scene.Others.Add(new("Other reading", "bleedScrew", "o", Asks: true));
+            TighteningScene.DrawAt(scene, to);
+            scene.Pictures = scene.Pictures with { Left = Here + "_Reservoir.cshtml", Middle = "" };
+            scene.Facts.Insert(1, new("After it", "Rubber cap back on the nipple, and the place washed down"));
             return;
         }
         (scene.Number, scene.Unit) = ($"{state.Strokes}", $"of {state.Spec.Strokes} strokes");
         if (state.Left == 0)
+        {
             scene.Offer("Filled to the upper line", "topUp");
+            scene.Others.Add(new("The can ran empty", "topUp", "o", Asks: true));
+        }
         else
             scene.Offer("One stroke", "stroke");
         if (state.Strokes >= state.Spec.Strokes && state.Runs is null)
             scene.Main = new("It runs clear, no bubbles", "hose", ("runs", "clear"));
         else if (state.Left > 0)
             scene.Others.Add(new("Several", "stroke", "o", Asks: true));
-        if (state.Left > 0 && state.SinceFilled > 0)
+        if (state.Left > 0 && state.Reservoir.Missing > Quantity<Volume>.Zero)
             scene.Others.Add(new("Topped up", "topUp", "t"));
     }
 
@@ -51,7 +50,9 @@ public sealed class BleedScene : WorkScene
     {
         StrokesMade s => $"{Screw(card, s.Step)}: {s.Strokes} {(s.Strokes == 1 ? "stroke" : "strokes")}",
         HoseSeen h => $"{Screw(card, h.Step)}: {Says(h.How)}",
-        ReservoirFilled => "Reservoir filled to the upper line",
+        ReservoirFilled { Filled: null } => "Reservoir filled to the upper line",
+        ReservoirFilled { Short: true } f => $"Reservoir: {f.Amount} went in, not yet to the upper line",
+        ReservoirFilled f => $"Reservoir filled to the upper line ({f.Amount})",
         BleedScrewShut s => $"{Screw(card, s.Step)}: {s.Reading}, {(s.Outcome == TorqueOutcome.Passes ? "passes" : "too much")}; cap on",
         _ => null,
     };
@@ -74,18 +75,28 @@ public sealed class BleedScene : WorkScene
         Wheel.RearRight => "rear right",
         Wheel.Front => "front",
         Wheel.Rear => "rear",
+        Wheel.Clutch => "clutch",
         _ => throw new InvalidOperationException($"Nobody says what {wheel} means."),
     };
 
+    /// <summary>Where somebody stands who opens the screw.</summary>
+    /// <param name="wheel">Which.</param>
+    /// <param name="onTwo">The vehicle has two wheels.</param>
+    public static string At(Wheel wheel, bool onTwo) => wheel == Wheel.Clutch ? "At the clutch cylinder"
+        : $"At the {Name(wheel)} {(onTwo ? "caliper" : "wheel")}";
+
     /// <summary>Where a wheel is drawn, left edge and top edge of it.</summary>
-    public static (int X, int Y) Spot(Wheel wheel) => wheel switch
+    /// <param name="wheel">Which.</param>
+    /// <param name="onTwo">The vehicle has two wheels: two calipers in front sit on either side of one.</param>
+    public static (int X, int Y) Spot(Wheel wheel, bool onTwo) => wheel switch
     {
-        Wheel.FrontLeft => (30, 70),
-        Wheel.FrontRight => (220, 70),
+        Wheel.FrontLeft => onTwo ? (85, 50) : (30, 70),
+        Wheel.FrontRight => onTwo ? (165, 50) : (220, 70),
         Wheel.RearLeft => (30, 270),
         Wheel.RearRight => (220, 270),
         Wheel.Front => (125, 50),
         Wheel.Rear => (125, 290),
+        Wheel.Clutch => (125, 170),
         _ => throw new InvalidOperationException($"Nobody has said where {wheel} is drawn."),
     };
 

@@ -1,4 +1,4 @@
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using Anakyklos.Web.Drawing;

@@ -1,5 +1,5 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -14,7 +14,10 @@ public sealed class TighteningScene : WorkScene
     public override IReadOnlyList<string> Kinds => ["tighten", "retighten"];
 
     /// <inheritdoc/>
-    public override void Draw(LiftScene scene, Looker to)
+    public override void Draw(LiftScene scene, Looker to) => DrawAt(scene, to);
+
+    /// <summary>Draws a step at which a fastener is tightened, whatever was done to it before.</summary>
+    internal static void DrawAt(LiftScene scene, Looker to)
     {
         var fastening = Fastening.Of(scene.Card, scene.Step);
         var (fastener, sheet) = (fastening.Fastener, scene.Card.Sheet);

@@ -1,5 +1,5 @@
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Coaches.Tightening;
+using Anakyklos.Core.Torques;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Readings;
 using Anakyklos.Core.Sheets;
@@ -159,7 +159,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
         var fastener = card.Sheet.Fasteners[step.What];
         if (fastener.LastTorque is not { } last)
             return null;
-        var next = step.Traits.ShutsAgain ? null : Fastening.Of(card, step).Next;
+        var next = Fastening.Of(card, step).Next;
         return new(fastener, vehicle.Joints[fastener.Id], fastener.Count > 1 ? next?.Place.Number ?? 1 : 0,
             next?.Spec as ToTorque ?? last);
     }

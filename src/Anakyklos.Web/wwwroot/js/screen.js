@@ -5,6 +5,7 @@ import { send, resend } from './press.js';
 import { dipstick, hold, jug, sound, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
+import { calls } from './calls.js';
 
 document.addEventListener('alpine:init', () => {
   const { Alpine } = window;
@@ -134,4 +135,5 @@ document.addEventListener('alpine:init', () => {
   Alpine.data('dispenser', dispenser);
   Alpine.data('dipstick', dipstick);
   Alpine.data('jug', jug);
+  Alpine.data('calls', calls);
 });

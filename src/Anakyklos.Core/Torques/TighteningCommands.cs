@@ -1,7 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 
-namespace Anakyklos.Core.Coaches.Tightening;
+namespace Anakyklos.Core.Torques;
 
 /// <summary>What may be said while something is tightened.</summary>
 internal sealed class TighteningCommands : ICommandPage

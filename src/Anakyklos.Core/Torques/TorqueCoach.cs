@@ -5,7 +5,7 @@ using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
-namespace Anakyklos.Core.Coaches.Tightening;
+namespace Anakyklos.Core.Torques;
 
 /// <summary>What tightening and checking a tightening have in common: a reading, its verdict, and what follows too much torque.</summary>
 internal abstract class TorqueCoach : Coach
@@ -67,6 +67,9 @@ internal abstract class TorqueCoach : Coach
 
     /// <summary>What it does that a fastener which counted as tight does not.</summary>
     protected abstract IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why);
+
+    /// <summary>Whether the fastener counts as tight though its step is not done.</summary>
+    protected virtual bool CountsAsTight(JobCard card, SheetStep step) => false;
 
     protected static Fastener Of(ModelSheet sheet, SheetStep step) => sheet.Fasteners[step.What];
 
@@ -276,7 +279,8 @@ internal abstract class TorqueCoach : Coach
             .Select(g => new PlacesAreDrawn(step.Id, g.Key, [.. g.Select(d => d.Place)]));
         return
         [
-            .. stops, .. isDone ? [.. Loose(card, step, "the reading was put right and does not pass"), .. others]
+            .. stops, .. isDone || CountsAsTight(card, step)
+                ? [.. Loose(card, step, "the reading was put right and does not pass"), .. others]
                 : undone.Select(d => (Effect)new PlaceIsLoose(step.Id, d.Pass, d.Place)),
         ];
     }

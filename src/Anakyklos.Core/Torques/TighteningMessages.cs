@@ -3,7 +3,7 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Tightening;
 using System.Text.Json.Serialization;
 
-namespace Anakyklos.Core.Coaches.Tightening;
+namespace Anakyklos.Core.Torques;
 
 /// <summary>A torque was read off the wrench, or it clicked at its setting.</summary>
 /// <param name="Step">Step id.</param>

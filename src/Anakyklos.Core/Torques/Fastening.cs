@@ -3,7 +3,7 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
 
-namespace Anakyklos.Core.Coaches.Tightening;
+namespace Anakyklos.Core.Torques;
 
 /// <summary>The wrench in the hand, and what it is set to.</summary>
 /// <param name="Wrench">The wrench.</param>
