@@ -71,7 +71,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
             fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual,
-            laboratory.LastOf(vehicle.Plate));
+            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate));
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
@@ -151,6 +151,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
 
     private IReadOnlyList<LookBefore>? SeenBefore(string plate) => LastSigned(plate, out var number) is { } last
         && last.SeenUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } seen ? seen : null;
+
+    private IReadOnlyList<InspectedBefore>? InspectedBefore(string plate) => LastSigned(plate, out var number) is { } last
+        && last.InspectedUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } read ? read : null;
 
     private IReadOnlyDictionary<PartId, int> SealsUsedAgain(string plate) =>
         LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<PartId, int>();

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
+using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
@@ -69,6 +70,8 @@ public static class HandsOf
         ReservoirFilled f => [new TopsUp(step.Spec is BleedSpec bleed ? bleed.Fluid : (FluidId)step.What,
             f.Short ? f.Amount.Value : null)],
         PedalPressed or PedalFelt => [],
+        PointInspected { Outcome: PointOutcome.Good } p when Gauged.Find(p.Reads) is { Scale.Kind: "pressure" } bar =>
+            [new Inflates(Quantity<Pressure>.Of(bar.Base, Pressure.Kilopascal))],
         BleedScrewShut s => [new Tightens(step.What, s.Reading.Value)],
         _ => [],
     };

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
+using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Looks;
@@ -42,8 +43,8 @@ public sealed class CoachTests
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
-        { nameof(StepTraits.IsMeasured), "bleed gauge kit measure pedal pour read refill" },
-        { nameof(StepTraits.MayBeLeftOut), "do drive empty pedal read reset suck warm" },
+        { nameof(StepTraits.IsMeasured), "bleed gauge inspect kit measure pedal pour read refill" },
+        { nameof(StepTraits.MayBeLeftOut), "do drive empty inspect pedal read reset suck warm" },
     };
 
     [Theory]
@@ -111,7 +112,8 @@ public sealed class CoachTests
             new Dip(step, new Level(0.5m), true), new ReadBeforeRun(step, new Level(0.5m), true),
         new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new PressPedal(step),
-            new FeelPedal(step, Pedal.Soft),
+            new FeelPedal(step, Pedal.Soft), new MeasurePoint(step, "front-left", "5"), new AnswerPoint(step, "teeth", "whole"),
+            new AnswerTheRest(step), new LetPointStay(step, "front-left"),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
         new Deviate(step, DeviationKind.OldSealAgain, "None here"), new CorrectReading(1, Nm(20), "Misread"), new Unheard(step),
             new UnheardOf(),
@@ -133,12 +135,14 @@ public sealed class CoachTests
             ConfirmStep { Count: not null } => counted,
             MakeStrokes or SeeHose => step.Kind == "bleed",
             FillReservoir => step.Kind is "bleed" or "refill",
+            MeasurePoint or AnswerPoint or AnswerTheRest or LetPointStay => step.Kind == "inspect",
             PressPedal or FeelPedal => step.Kind == "pedal",
             ConfirmStep when fastening is not null => !torque && fastening.Plan.Slots.Count == 1,
             DrawInOrder c => fastening?.InThisPass.Any(s => s.Pass == c.Pass && s.Place.Number == c.Place
                 && (fastening.Plan.Group.Together || s == fastening.Next)) == true,
             TakeWrench => fastening?.Fastener.LastTorque is not null,
-            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read" or "refill" or "pedal"),
+            ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read" or "refill" or "pedal"
+                or "inspect"),
             TakeReading => torque,
             Pour => step.Kind == "pour",
             Measure or Weigh => step.Kind == "measure",
@@ -152,7 +156,7 @@ public sealed class CoachTests
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
             Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck"
-                or "pedal",
+                or "pedal" or "inspect",
             Deviate { Kind: DeviationKind.NoReading } => fastening?.Fastener.LastTorque is not null || step.Kind is "bleed" or "measure",
             _ => false,
         };

@@ -296,6 +296,7 @@ public sealed class KernelTests
     [InlineData("suck", "fluid")]
     [InlineData("refill", "")]
     [InlineData("pedal", "")]
+    [InlineData("inspect", "")]
     [InlineData("run", "fluid")]
     [InlineData("warm", "fluid")]
     [InlineData("prime", " part fluid")]

@@ -7,9 +7,9 @@ internal static class StepKind
         Close = "close",
         Drain = "drain", Fit = "fit", Tighten = "tighten", Pour = "pour", Clear = "clear", Run = "run", Settle = "settle", Gauge = "gauge",
         Look = "look", Reset = "reset", Measure = "measure", Prime = "prime", Retighten = "retighten", Drive = "drive", Bleed = "bleed",
-        Empty = "empty", Read = "read", Suck = "suck", Refill = "refill", Pedal = "pedal";
+        Empty = "empty", Read = "read", Suck = "suck", Refill = "refill", Pedal = "pedal", Inspect = "inspect";
 
     internal static readonly string[] All = [Do, Warm, Kit, Secure, Raise, Lower, Open, Close, Drain, Fit, Tighten, Pour, Clear, Run,
         Settle, Gauge, Look,
-        Reset, Measure, Prime, Retighten, Drive, Bleed, Empty, Read, Suck, Refill, Pedal];
+        Reset, Measure, Prime, Retighten, Drive, Bleed, Empty, Read, Suck, Refill, Pedal, Inspect];
 }

@@ -221,6 +221,9 @@ internal sealed record CardState
     /// <summary>What was seen of what came out, in the order in which it was.</summary>
     internal ImmutableList<SeenThere> Seen { get; init; } = [];
 
+    /// <summary>What was found at the points of lists of inspections, in the order in which they were begun.</summary>
+    internal ImmutableList<PointFound> Points { get; init; } = [];
+
     /// <summary>The pans of the kit, with what is in them.</summary>
     internal ImmutableList<PanInUse> Pans { get; init; } = [];
 

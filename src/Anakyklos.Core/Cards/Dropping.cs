@@ -48,7 +48,7 @@ public sealed partial class JobCard
     }
 
     private bool IsWorkedOn(JobId job) => Steps.Any(s => s.Jobs.Contains(job) && State(s.Id).Status == StepStatus.Done
-        && s.Traits is { LaysOut: false, Sets: false, Engine: not EngineUse.Warms } && !s.MovesLift
+        && s.Traits is { LaysOut: false, Sets: false, OnlyLooks: false, Engine: not EngineUse.Warms } && !s.MovesLift
             && !(s.Traits is { Opens: true, LetsOut: false } && Sheet.Access.ContainsKey(s.What)));
 
     // What is done stays; what other jobs need stays; of the rest only what closes what is open, with the proof that it holds.

@@ -164,6 +164,14 @@ public sealed record EngineStops : Effect;
 /// <param name="Up">Up or down.</param>
 public sealed record LiftMoves(bool Up) : Effect;
 
+/// <summary>A point of a list of inspections was measured or looked at.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Point">The point of it.</param>
+/// <param name="Reads">What was read or chosen.</param>
+/// <param name="Outcome">What it is worth.</param>
+/// <param name="Settled">Whether nothing more is done there.</param>
+public sealed record PointReads(StepId Step, string Point, string Reads, PointOutcome Outcome, bool Settled) : Effect;
+
 /// <summary>The joints were looked at and are dry.</summary>
 public sealed record JointsSeen : Effect;
 

@@ -58,6 +58,7 @@ public sealed partial class JobCard
         {
             Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)),
             Seen = s.Seen.RemoveAll(x => x.Step == e.Step), Drawn = s.Drawn.Remove(e.Step),
+            Points = s.Points.RemoveAll(x => x.Step == e.Step),
         },
         PlacesAreDrawn e => s with
         {
@@ -94,10 +95,19 @@ public sealed partial class JobCard
         EngineStops => s with { HotAt = s.EngineRuns ? r.At : s.HotAt, EngineRuns = false },
         LiftMoves e => Moved(s, e.Up, r.Seq),
         LooksLike e => s with { Seen = s.Seen.Add(new(e.Step, e.Look, e.Leads)) },
+        PointReads e => s with { Points = Reads(s.Points, e) },
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
         _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),
     };
+
+    // What was found first stays beside what was left.
+    private static ImmutableList<PointFound> Reads(ImmutableList<PointFound> points, PointReads e)
+    {
+        var at = points.FindIndex(p => p.Step == e.Step && p.Point == e.Point);
+        return at < 0 ? points.Add(new(e.Step, e.Point, e.Reads, e.Reads, e.Outcome, e.Settled))
+            : points.SetItem(at, points[at] with { Left = e.Reads, Outcome = e.Outcome, Settled = e.Settled });
+    }
 
     private static CardState Found(CardState s, Noted<FindingNoted> finding) => s with
     {

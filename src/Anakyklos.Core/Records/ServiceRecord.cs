@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
@@ -138,6 +139,18 @@ public sealed record StopDecision(string By, bool Mended, string Words);
 /// <param name="Number">Which sample of the card; null for one that was asked for and not taken.</param>
 public sealed record SampleLine(string Fluid, int? Number);
 
+/// <summary>What was found at a point of a list of inspections.</summary>
+/// <param name="Step">The list.</param>
+/// <param name="Name">The point.</param>
+/// <param name="Found">What was read or chosen first, in full.</param>
+/// <param name="Left">What was read or chosen last; the same where it was done once.</param>
+/// <param name="Passes">What passes, in words; empty where an answer was chosen.</param>
+/// <param name="Outcome">What the last is worth.</param>
+/// <param name="Before">The least that the last card of the vehicle read there, or null.</param>
+/// <param name="Lasts">How far it goes until it is down to its limit, by those two; null where nobody can say.</param>
+public sealed record InspectedLine(string Step, string Name, string Found, string Left, string Passes, PointOutcome Outcome,
+    Gauged? Before, Quantity<Distance>? Lasts);
+
 /// <summary>By which schools of the workshop something was let out.</summary>
 /// <param name="Air">When air was let in above an engine oil; null where none was let out.</param>
 /// <param name="DripMinutes">For how many minutes it ran out at least, where that is longer than the sheet wants; otherwise 0.</param>
@@ -157,11 +170,12 @@ public sealed record DrainedBy(DrainSchool? Air, int DripMinutes);
 /// <param name="Due">When each job falls due next; empty until the card is signed.</param>
 /// <param name="Drained">By which schools something was let out; null where nothing was, or none of them applied.</param>
 /// <param name="Samples">Samples that were taken, or asked for and not taken; null for none.</param>
+/// <param name="Inspected">What was found at the points that were inspected, in the order of the card; null for none.</param>
 public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled,
     IReadOnlyList<FittedLine> Fitted, IReadOnlyList<ReadingLine> Readings, IReadOnlyList<StrayedLine> Strayed,
     IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobLeft> LeftForLater, IReadOnlyList<GivenUpLine> GivenUp,
     IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due,
-    DrainedBy? Drained = null, IReadOnlyList<SampleLine>? Samples = null)
+    DrainedBy? Drained = null, IReadOnlyList<SampleLine>? Samples = null, IReadOnlyList<InspectedLine>? Inspected = null)
 {
     /// <summary>The record of a card as it stands.</summary>
     /// <returns>The record as the card stands; a signed card gives the same for ever.</returns>
@@ -179,7 +193,23 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         [.. card.Jobs.Except(card.JobsDone).Select(j => card.Sheet.Jobs[j].Name)],
         [.. (card.Opened.Carried ?? []).Select((stop, index) => new CarriedLine(index, stop, card.IsMended(index)))],
         card.Signature?.Event is Signed signed ? signed.Due : [], DrainedOn(card),
-        SamplesOf(card) is { Count: > 0 } samples ? samples : null);
+        SamplesOf(card) is { Count: > 0 } samples ? samples : null, InspectedOn(card) is { Count: > 0 } inspected ? inspected : null);
+
+    private static IReadOnlyList<InspectedLine> InspectedOn(JobCard card) =>
+    [
+        .. card.Steps.Where(s => s.Spec is InspectSpec).SelectMany(s => ((InspectSpec)s.Spec!).Points
+            .Select(p => (Step: s, Point: p, Found: card.FoundAt(s.Id).FirstOrDefault(f => f.Point == p.Id)))
+            .Where(l => l.Found is not null).Select(l => Line(card, l.Step, l.Point, l.Found!))),
+    ];
+
+    private static InspectedLine Line(JobCard card, SheetStep step, InspectPoint point, PointFound found)
+    {
+        var before = card.InspectedBefore(step.Id, point.Id);
+        var lasts = point.Measure is { Rule: GaugeRule.Wear, Low: { } low } && JobCard.LeastOf(found.Left) is { } least
+            ? WearForecast.Of(before, least, card.Opened.Odometer)?.Lasts(low) : null;
+        return new(card.TitleOf(step), point.Name, found.Found, found.Left, point.Measure?.Passes ?? "", found.Outcome, before?.Least,
+            lasts);
+    }
 
     private static IReadOnlyList<SampleLine> SamplesOf(JobCard card) =>
     [

@@ -107,6 +107,9 @@ public readonly record struct StepTraits
     /// <summary>It is done by a number or a level and never by a bare press.</summary>
     public bool IsMeasured { get; init; }
 
+    /// <summary>Something is measured or looked at, and left as it was.</summary>
+    public bool OnlyLooks { get; init; }
+
     /// <summary>It may be left out for good with a reason; everything else opens, closes or proves what others rely on.</summary>
     public bool MayBeLeftOut { get; init; }
 

@@ -102,6 +102,12 @@ public sealed class LiftScene
     /// <summary>The wrenches in calibration.</summary>
     public IReadOnlyList<TorqueWrench> Wrenches { get; private init; } = [];
 
+    /// <summary>The form in the middle that the big button sends, and what it says; null where it gives a command of its own.</summary>
+    public (string Id, string Words)? Sends { get; internal set; }
+
+    /// <summary>The point of a list that is inspected now; null for every other step.</summary>
+    public InspectPoint? Point { get; internal set; }
+
     /// <summary>The panel to go to where there is nothing to press; null where there is.</summary>
     public Way? Asks { get; internal set; }
 

@@ -13,7 +13,9 @@ namespace Anakyklos.Web.Coaches;
 /// <param name="Shelf">The stores as they stand.</param>
 /// <param name="Today">The day in the workshop.</param>
 /// <param name="Can">The container that somebody wants to pour from; null for the one that the stores give out.</param>
-public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, DateOnly Today, int? Can);
+/// <param name="Point">The point of a list that somebody wants to look at; null for the one that is next.</param>
+public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, DateOnly Today, int? Can,
+    string? Point = null);
 
 /// <summary>
 /// Draws the steps of a kind of work at the lift and says its events on the record. Whatever has no scene of its own is one sentence and
@@ -41,6 +43,7 @@ public class WorkScene
     /// <param name="to">Who looks.</param>
     public virtual void Draw(LiftScene scene, Looker to)
     {
+        Inspecting.InspectScene.TellTurns(scene);
         if (StepKinds.Knows(scene.Step.Kind) && !scene.Step.Traits.IsMeasured)
             scene.Offer(Said(scene.Step));
     }

@@ -24,7 +24,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     private const int LargestForm = 64_000_000;
 
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
-    private static readonly string[] Panels = ["reading", "wrench", "amount", "count", "saw", "stuck", "jump", "lift", "keys"];
+    private static readonly string[] Panels = ["reading", "wrench", "amount", "count", "saw", "stuck", "jump", "lift", "keys", "measured"];
 
     /// <summary>The panel at which a field that was refused can be typed.</summary>
     private static readonly Dictionary<string, string> PanelOf = new()
@@ -45,6 +45,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         ["reason"] = "stuck",
         ["kind"] = "stuck",
         ["lookedOver"] = "lift",
+        ["value"] = "measured",
+        ["goes"] = "measured",
+        ["not"] = "measured",
     };
 
     /// <summary>The container that was chosen, as it goes along to the panel; empty where none was.</summary>
@@ -122,7 +125,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <summary>The kit held against the stores, at the kit step.</summary>
     public KitList? Kit { get; private set; }
 
-    public IActionResult OnGet(long id, string? step, string? panel, string? can)
+    public IActionResult OnGet(long id, string? step, string? panel, string? can, string? point)
     {
         if (Load(id) is { } missing)
             return missing;
@@ -130,18 +133,20 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return Redirect($"/record/{id}");
         if (step is null && Card.Next is null)
             return Redirect($"/handover/{id}");
-        return Show(step, panel, can);
+        return Show(step, panel, can, point);
     }
 
-    private IActionResult Show(string? stepId, string? panel, string? can = null)
+    private IActionResult Show(string? stepId, string? panel, string? can = null, string? point = null)
     {
         if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
         Scene = LiftScene.Of(Card, step, Clock.Now, new(Viewer,
             [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)],
             Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
-            int.TryParse(can ?? Typed("from"), out var from) ? from : null));
-        Panel = Panels.Contains(panel) || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
+            int.TryParse(can ?? Typed("from"), out var from) ? from : null,
+            point ?? Typed("point")));
+        Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null }))
+            || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
         if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
             && Card.InTheWay(step, Clock.Now).Count == 0)

@@ -4,6 +4,7 @@ using Anakyklos.Core.Records;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Coaches.Inspecting;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 
@@ -55,6 +56,13 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
             };
             return $"{numbers}: {how}{(g.Key.Outcome == TorqueOutcome.TooMuch ? ", too much" : "")}";
         }));
+
+    /// <summary>How a point was found and left, and what followed.</summary>
+    public static string Found(InspectedLine line) => InspectScene.Says(line) + InspectScene.Outcome(line.Outcome);
+
+    /// <summary>What the last card read there, and how far it goes by that; empty where no card did.</summary>
+    public static string Wears(InspectedLine line, Unit<Distance> unit) => line.Before is not { } before ? ""
+        : $"{before} last time{(line.Lasts is { } lasts ? $"; lasts about {OdometerText.Of(lasts, unit)}" : "")}";
 
     /// <summary>What a dispenser metered of it; empty where none did.</summary>
     public static string Metered(FilledLine line, Unit<Volume> unit) => line switch

@@ -1,0 +1,256 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Inspecting;
+using Anakyklos.Core.Due;
+using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Sheets;
+using static Anakyklos.Core.Tests.Workbench;
+
+namespace Anakyklos.Core.Tests;
+
+/// <summary>Lists of inspections: what passes, what is set again, what wears and how long it lasts. Every expected value is worked out by
+/// hand.</summary>
+public sealed class InspectTests
+{
+    private DateTimeOffset _now = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
+    private JobCard _card = On("corran-fen-12", "spark-plugs");
+
+    private SheetStep At(string sheet, string job, string step, IReadOnlyList<InspectedBefore>? before = null)
+    {
+        _card = On(sheet, job);
+        if (before is not null)
+            _card = JobCard.Replay(_card.Sheet, [_card.History[0] with { Event = _card.Opened with { InspectedBefore = before } }]);
+        while (_card.Next is { } next && next.Id != step)
+            if (Say(UsualPress.Of(_card, next)) is not Accepted)
+                _now += TimeSpan.FromHours(1);
+        return _card.Next!;
+    }
+
+    private Decision Say(CardCommand command)
+    {
+        var decision = _card.Decide(command, Iona, _now, UsualPress.Facts(_card.Sheet));
+        if (decision is Accepted accepted)
+        {
+            var (seq, id) = (_card.History.Count, Guid.NewGuid());
+            _card = _card.With([.. accepted.Events.Select(e => new Recorded(++seq, _now, Iona, id, e))]);
+        }
+        return decision;
+    }
+
+    private void Do(CardCommand command) =>
+        Assert.True(Say(command) is Accepted, $"{command}: {Describe(_card.Decide(command, Iona, _now))}");
+
+    private string No(CardCommand command) => Assert.IsType<Refused>(Say(command)).Reasons[0].What;
+
+    private PointFound Found(string point) => _card.FoundAt(_card.Steps.First(s => _card.FoundAt(s.Id).Any(f => f.Point == point)).Id)
+        .First(f => f.Point == point);
+
+    // 0.75 to 0.85 mm: both limits pass, a hundredth beside them does not.
+    [Theory]
+    [InlineData("0.75", PointOutcome.Good)]
+    [InlineData("0.85 mm", PointOutcome.Good)]
+    [InlineData("0,8", PointOutcome.Good)]
+    [InlineData("31 thou", PointOutcome.Good)]
+    [InlineData("0.74", PointOutcome.TooLittle)]
+    [InlineData("0.86", PointOutcome.TooMuch)]
+    [InlineData("28 thou", PointOutcome.TooLittle)]
+    public void A_gap_passes_between_its_limits_in_any_unit_of_length(string typed, PointOutcome outcome)
+    {
+        var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
+        Do(new MeasurePoint(step.Id, "plug-1", typed));
+        Assert.Equal((outcome, outcome == PointOutcome.Good), (Found("plug-1").Outcome, Found("plug-1").Settled));
+        Assert.Equal(outcome == PointOutcome.Good ? "plug-2" : "plug-1", Inspection.Of(_card, step).Next!.Id);
+    }
+
+    [Theory]
+    [InlineData("31", "31 mm does not pass, but 31 thou would.")]
+    [InlineData("-1", "below zero")]
+    [InlineData("", "Type a length")]
+    [InlineData("0.8 bar", "not a unit of length")]
+    [InlineData("wide", "is not a length")]
+    [InlineData("99999999999999999999999999999999999", "is not a number that can be read")]
+    public void What_is_no_gap_is_refused_in_words(string typed, string says)
+    {
+        var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
+        Assert.Contains(says, No(new MeasurePoint(step.Id, "plug-1", typed)));
+        Assert.Empty(_card.FoundAt(step.Id));
+    }
+
+    // Between the blades lies the gap: all of that has to pass, or none of it.
+    [Theory]
+    [InlineData("0.75", "0.85", PointOutcome.Good)]
+    [InlineData("0.8", "0.85", PointOutcome.Good)]
+    [InlineData("0.7", "0.75", PointOutcome.TooLittle)]
+    [InlineData("0.85", "0.9", PointOutcome.TooMuch)]
+    [InlineData("0.7", "0.8", null)]
+    [InlineData("0.8", "0.9", null)]
+    [InlineData("0.8", "0.8", null)]
+    [InlineData("0.9", "0.7", null)]
+    [InlineData("0.8", "", null)]
+    public void Blades_tell_only_what_lies_between_them(string goes, string not, PointOutcome? outcome)
+    {
+        var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
+        var said = new MeasurePoint(step.Id, "plug-1", "", goes, not);
+        if (outcome is null)
+            Assert.IsType<Refused>(Say(said));
+        else
+            Do(said);
+        Assert.Equal(outcome, _card.FoundAt(step.Id).FirstOrDefault()?.Outcome);
+    }
+
+    [Fact]
+    public void What_was_set_keeps_what_it_was_found_at_and_what_cannot_be_set_is_a_finding()
+    {
+        var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
+        Assert.Contains("does not stand outside", No(new LetPointStay(step.Id, "plug-1")));
+        Do(new MeasurePoint(step.Id, "plug-1", "0.7"));
+        Do(new MeasurePoint(step.Id, "plug-1", "0.8"));
+        Assert.Equal(("0.7 mm", "0.8 mm"), (Found("plug-1").Found, Found("plug-1").Left));
+        Assert.Contains("does not stand outside", No(new LetPointStay(step.Id, "plug-1")));
+        Do(new MeasurePoint(step.Id, "plug-2", "0.9"));
+        Do(new LetPointStay(step.Id, "plug-2"));
+        Assert.Equal((FindingGrade.PlanIt, "Plug for cylinder 2: 0.9 mm, and cannot be set; 0.75 to 0.85 mm passes"),
+            (_card.Findings[^1].Event.Grade, _card.Findings[^1].Event.Text));
+        Do(new MeasurePoint(step.Id, "plug-3", "0.8"));
+        Do(new TakeBack(_card.LastPressOf(Iona.Id)!.Seq));
+        Do(new MeasurePoint(step.Id, "plug-3", "0.8"));
+        Do(new MeasurePoint(step.Id, "plug-4", "0.8"));
+        Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
+    }
+
+    [Fact]
+    public void The_odd_one_out_is_named_with_what_the_others_have_in_common()
+    {
+        var step = At("corran-fen-12", "spark-plugs", "read-old-plugs");
+        Assert.Contains("is not measured", No(new MeasurePoint(step.Id, "cylinder-1", "1")));
+        Assert.Contains("not one of the answers", No(new AnswerPoint(step.Id, "cylinder-1", "fine")));
+        Assert.Contains("no such point", No(new AnswerPoint(step.Id, "cylinder-5", "wet")));
+        Assert.Contains("measured or looked at", No(new ConfirmStep(step.Id)));
+        foreach (var cylinder in new[] { 1, 2, 4 })
+            Do(new AnswerPoint(step.Id, $"cylinder-{cylinder}", "dry and brown"));
+        Do(new AnswerPoint(step.Id, "cylinder-3", "wet"));
+        Assert.Equal("Cylinder 3: wet, it does not fire; the others: dry and brown", Assert.Single(_card.Findings).Event.Text);
+        Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
+    }
+
+    [Fact]
+    public void All_that_are_left_are_said_at_once_only_where_nothing_is_measured_and_the_sheet_allows_it()
+    {
+        var step = At("corran-fen-12", "spark-plugs", "read-old-plugs");
+        Do(new AnswerPoint(step.Id, "cylinder-2", "pale"));
+        Do(new AnswerTheRest(step.Id));
+        Assert.Equal(["pale", "dry and brown", "dry and brown", "dry and brown"], _card.FoundAt(step.Id).Select(f => f.Left));
+        step = At("corran-fen-12", "spark-plugs", "gap-plugs");
+        Assert.Contains("is measured", No(new AnswerTheRest(step.Id)));
+        step = At("ostler-brae-28d", "grease", "grease-propshafts");
+        Assert.Contains("said by itself", No(new AnswerTheRest(step.Id)));
+    }
+
+    // 8 mm new, limit 1.6: three readings, the least counts; they may differ by 1.5.
+    [Theory]
+    [InlineData("5 5 5", PointOutcome.Good, "")]
+    [InlineData("5 4 3.5", PointOutcome.Good, "")]
+    [InlineData("5 4 3.4", PointOutcome.Watch, "Front left: 5 mm, 4 mm, 3.4 mm; worn 1.6 mm more at the inner edge")]
+    [InlineData("5 5 1.6", PointOutcome.Watch, "Front left: 5 mm, 5 mm, 1.6 mm; worn 3.4 mm more at the inner edge")]
+    [InlineData("1.5 5 5", PointOutcome.Stop, "Front left: 1.5 mm, 5 mm, 5 mm; the limit is 1.6 mm: replace it now")]
+    public void Tread_is_read_across_its_width(string typed, PointOutcome outcome, string says)
+    {
+        var step = At("corran-fen-12", "tyre-rotation", "tread");
+        Assert.Contains("3 readings belong here", No(new MeasurePoint(step.Id, "front-left", "5 5")));
+        Assert.Contains("a new one has 8 mm", No(new MeasurePoint(step.Id, "front-left", "5 5 50")));
+        Do(new MeasurePoint(step.Id, "front-left", typed));
+        Assert.Equal((outcome, says), (Found("front-left").Outcome, _card.Findings.LastOrDefault()?.Event.Text ?? ""));
+    }
+
+    // By hand: 5 mm 10,000 km ago and 3 now is 0.2 mm in 1,000 km. The tyre job comes round every 10,000 km, and leaves 1 mm then; with 4.7
+    // there is 0.03 in 1,000 km, and 4.4 at the next service.
+    [Theory]
+    [InlineData("3 3 3", PointOutcome.Plan)]
+    [InlineData("4.7 4.7 4.7", PointOutcome.Good)]
+    [InlineData("7 7 7", PointOutcome.Good)]
+    public void What_wears_is_projected_to_the_next_service(string typed, PointOutcome outcome)
+    {
+        var odometer = On("corran-fen-12", "tyre-rotation").Opened.Odometer;
+        var before = new InspectedBefore(7, new(2025, 3, 9), odometer - Quantity<Distance>.Of(10_000, Distance.Kilometre), "tread",
+            "front-left", Scale.Find("mm")!.Of(5));
+        var step = At("corran-fen-12", "tyre-rotation", "tread", [before]);
+        Do(new MeasurePoint(step.Id, "front-left", typed));
+        Assert.Equal(outcome, Found("front-left").Outcome);
+        if (outcome == PointOutcome.Plan)
+            Assert.EndsWith("limit 1.6 mm: replace it now", _card.Findings[^1].Event.Text);
+    }
+
+    [Fact]
+    public void A_forecast_is_a_straight_line_and_never_below_nothing()
+    {
+        var mm = Scale.Find("mm")!;
+        Quantity<Distance> Km(decimal km) => Quantity<Distance>.Of(km, Distance.Kilometre);
+        var before = new InspectedBefore(7, new(2025, 3, 9), Km(40_000), "pads", "left", mm.Of(9));
+        var wear = WearForecast.Of(before, mm.Of(6), Km(55_000))!;
+        Assert.Equal(0.0002m, wear.PerKilometre);
+        Assert.Equal((4m, 0m), (wear.After(Km(10_000)).Base, wear.After(Km(40_000)).Base));
+        Assert.Equal((20_000m, 0m), (wear.Lasts(mm.Of(2)).In(Distance.Kilometre), wear.Lasts(mm.Of(7)).In(Distance.Kilometre)));
+        Assert.Null(WearForecast.Of(before, mm.Of(9), Km(55_000)));
+        Assert.Null(WearForecast.Of(before, mm.Of(10), Km(55_000)));
+        Assert.Null(WearForecast.Of(before, mm.Of(6), Km(40_499)));
+        Assert.NotNull(WearForecast.Of(before, mm.Of(6), Km(40_500)));
+        Assert.Null(WearForecast.Of(before, Scale.Find("bar")!.Of(2), Km(55_000)));
+        Assert.Null(WearForecast.Of(null, mm.Of(6), Km(55_000)));
+    }
+
+    [Fact]
+    public void The_next_card_is_told_what_was_read_last_at_every_point()
+    {
+        var other = new InspectedBefore(7, new(2025, 3, 9), default, "pads", "left", Scale.Find("mm")!.Of(9));
+        var step = At("corran-fen-12", "tyre-rotation", "tread", [other, other with { Step = "tread", Point = "front-left" }]);
+        Do(new MeasurePoint(step.Id, "front-left", "6 5 4.9"));
+        var told = _card.InspectedUntil(12, new(2026, 3, 9));
+        Assert.Equal([("pads", "left", 9m), ("tread", "front-left", 4.9m)],
+            told.Select(t => (t.Step.Text, t.Point, t.Least.Base)));
+        var written = CardJson.Read(CardJson.Write(_card.Opened with { InspectedBefore = told }));
+        Assert.Equal(told, ((CardOpened)written).InspectedBefore);
+    }
+
+    // By hand: a full turn changes it by 6 mm, 9 is the middle; to a quarter turn.
+    [Theory]
+    [InlineData(12, 0.5)]
+    [InlineData(14.9, 1.0)]
+    [InlineData(6, -0.5)]
+    [InlineData(10, null)]
+    [InlineData(8, null)]
+    public void A_belt_says_how_far_its_adjuster_is_turned(double read, double? turns)
+    {
+        var step = At("maelor-ridge-900", "belt", "belt-tension");
+        var ask = ((InspectSpec)step.Spec!).Points[0].Measure!;
+        Assert.Equal((decimal?)turns, Inspection.Turns(ask, Scale.Find("mm")!.Of((decimal)read)));
+        Do(new MeasurePoint(step.Id, "lower-run", $"{read:0.##}"));
+        Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
+    }
+
+    [Fact]
+    public void What_holds_a_vehicle_and_cannot_be_set_is_the_leads_and_left_out_it_holds_it()
+    {
+        var step = At("lumen-ardent", "first-check", "check-handbrake");
+        Assert.Contains("no whole number", No(new MeasurePoint(step.Id, "lever", "5.5")));
+        Do(new MeasurePoint(step.Id, "lever", "9 clicks"));
+        Do(new LetPointStay(step.Id, "lever"));
+        Assert.Equal(FindingGrade.Stop, Assert.Single(_card.Stops).Event.Grade);
+        step = At("lumen-ardent", "first-check", "check-handbrake");
+        Do(new Deviate(step.Id, DeviationKind.StepLeftOut, "The lever is out"));
+        Assert.Single(_card.WantingCountersignature);
+    }
+
+    [Theory]
+    [InlineData("\"in\": \"clicks\"", "\"in\": \"knocks\"", "is not read on a gauge here")]
+    [InlineData("\"low\": \"5 clicks\"", "\"low\": \"9 clicks\"", "9 clicks is more than 8 clicks")]
+    [InlineData("\"low\": \"5 clicks\"", "\"low\": \"five\"", "is no whole number")]
+    [InlineData("{\"says\": \"dry\"}, ", "", "The first answer is the usual one")]
+    [InlineData("\"id\": \"washer-fluid\"", "\"id\": \"brake-fluid\"", "stands here twice")]
+    public void A_sheet_that_cannot_be_is_refused_with_its_place(string right, string wrong, string says)
+    {
+        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "lumen-ardent.json"));
+        Assert.Contains(right, text);
+        var errors = SheetReader.Read(text.Replace(right, wrong, StringComparison.Ordinal)).Errors;
+        Assert.Contains(errors, e => e.Line > 1 && e.What.Contains(says, StringComparison.Ordinal));
+    }
+}
