@@ -2,6 +2,7 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Inspecting;
+using Anakyklos.Core.Coaches.Priming;
 using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Looks;
@@ -113,7 +114,7 @@ public sealed class CoachTests
         new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new PressPedal(step),
             new FeelPedal(step, Pedal.Soft), new MeasurePoint(step, "front-left", "5"), new AnswerPoint(step, "teeth", "whole"),
-            new AnswerTheRest(step), new LetPointStay(step, "front-left"),
+            new AnswerTheRest(step), new LetPointStay(step, "front-left"), new HoldPrimer(step), new CountPrimer(step, 2),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
         new Deviate(step, DeviationKind.OldSealAgain, "None here"), new CorrectReading(1, Nm(20), "Misread"), new Unheard(step),
             new UnheardOf(),
@@ -136,6 +137,8 @@ public sealed class CoachTests
             MakeStrokes or SeeHose => step.Kind == "bleed",
             FillReservoir => step.Kind is "bleed" or "refill",
             MeasurePoint or AnswerPoint or AnswerTheRest or LetPointStay => step.Kind == "inspect",
+            HoldPrimer or CountPrimer => step.Spec is PrimeSpec,
+            ConfirmStep when step.Spec is PrimeSpec => Priming.Of(card, step).Left == 0,
             PressPedal or FeelPedal => step.Kind == "pedal",
             ConfirmStep when fastening is not null => !torque && fastening.Plan.Slots.Count == 1,
             DrawInOrder c => fastening?.InThisPass.Any(s => s.Pass == c.Pass && s.Place.Number == c.Place

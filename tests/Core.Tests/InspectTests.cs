@@ -118,6 +118,19 @@ public sealed class InspectTests
         Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
     }
 
+    // The drawing is 300 wide and 390 high, a point of it 38 across.
+    [Fact]
+    public void No_point_of_a_drawing_lies_over_another()
+    {
+        foreach (var step in ComposerTests.Sheets.Values.SelectMany(s => s.Steps.Values).Where(s => s.Spec is InspectSpec))
+        {
+            var points = ((InspectSpec)step.Spec!).Points.Where(p => p.On is not null).ToList();
+            foreach (var (a, b) in points.SelectMany((a, i) => points.Skip(i + 1).Select(b => (a, b))))
+                Assert.True(Math.Sqrt(Math.Pow((a.On!.X - b.On!.X) * 3, 2) + Math.Pow((a.On.Y - b.On.Y) * 3.25, 2)) > 38,
+                    $"{step.Title}: {a.Name} and {b.Name}");
+        }
+    }
+
     [Fact]
     public void The_odd_one_out_is_named_with_what_the_others_have_in_common()
     {

@@ -66,6 +66,10 @@ public class ReplanningTests
             case StepKind.Refill:
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
+            case StepKind.Prime:
+                for (; _card.State(step.Id).Status != StepStatus.Done; _now += TimeSpan.FromSeconds(10))
+                    Do(Rehearsal.UsualPress.Of(_card, step));
+                break;
             case StepKind.Pedal:
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 _now += TimeSpan.FromSeconds(30);

@@ -88,7 +88,7 @@ public sealed class InspectScene : WorkScene
                 {
                     (scene.Number, scene.Unit) = Inspection.Turns(point.Measure!, read) is { } turns && turns != 0
                         ? (Quarters(Math.Abs(turns)), turns > 0 ? "turn tighter" : "turn looser") : ("0", "it passes as it is");
-                    scene.Beside = [$"It gave {read}", $"{point.Measure!.Passes} passes"];
+                    scene.Beside = [$"Found {read}"];
                 }
     }
 

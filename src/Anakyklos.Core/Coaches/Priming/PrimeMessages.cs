@@ -1,0 +1,64 @@
+using System.Text.Json.Serialization;
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
+
+namespace Anakyklos.Core.Coaches.Priming;
+
+/// <summary>The key was turned, or the primer pressed, and is held from now.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="For">For how long it is to be held.</param>
+public sealed record PrimeHeld(StepId Step, TimeSpan For) : CardEvent, IStepEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+}
+
+/// <summary>Strokes or turns were made.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Times">How many.</param>
+public sealed record PrimeCounted(StepId Step, int Times) : CardEvent, IStepEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+}
+
+/// <summary>The key was turned and is held there.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record HoldPrimer(StepId Step) : StepCommand(Step);
+
+/// <summary>Strokes or turns were made.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Times">How many.</param>
+public sealed record CountPrimer(StepId Step, int Times) : StepCommand(Step);
+
+/// <summary>How a priming stands.</summary>
+/// <param name="Spec">What the sheet says.</param>
+/// <param name="Made">How many were made.</param>
+/// <param name="HeldUntil">Until when it is held now; null when it is not.</param>
+public sealed record Priming(PrimeSpec Spec, int Made, DateTimeOffset? HeldUntil)
+{
+    /// <summary>How many are left at least.</summary>
+    public int Left => Math.Max(0, Spec.Times - Made);
+
+    /// <summary>How it stands at a step.</summary>
+    /// <param name="card">The card.</param>
+    /// <param name="step">A step that says how often.</param>
+    public static Priming Of(JobCard card, SheetStep step) => new((PrimeSpec)step.Spec!,
+        card.HappenedAt(s => s.Id == step.Id).Select(h => h.Event).OfType<PrimeCounted>().Sum(e => e.Times),
+        card.Waits.FirstOrDefault(w => w.Id == step.Id)?.Until);
+}
+
+/// <summary>What may be said while a system is filled before the start.</summary>
+internal sealed class PrimeCommands : ICommandPage
+{
+    private static readonly CommandField<int?> Times = Field.Count("times", "how many");
+
+    public IEnumerable<CommandDeclaration> Commands =>
+    [
+        new("primerHeld", "The key was turned, and is held", [Field.Step], said => new HoldPrimer(said.Of(Field.Step))),
+        new("primed", "Strokes of the primer, or turns of the key, were made", [Field.Step, Times],
+            said => new CountPrimer(said.Of(Field.Step), said.Of(Times) ?? 1)),
+    ];
+}
