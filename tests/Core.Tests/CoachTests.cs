@@ -4,6 +4,7 @@ using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Coaches.Priming;
 using Anakyklos.Core.Coaches.Reading;
+using Anakyklos.Core.Coaches.Rotating;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
@@ -45,7 +46,7 @@ public sealed class CoachTests
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
         { nameof(StepTraits.IsMeasured), "bleed gauge inspect kit measure pedal pour read refill" },
-        { nameof(StepTraits.MayBeLeftOut), "do drive empty inspect pedal read reset suck warm" },
+        { nameof(StepTraits.MayBeLeftOut), "do drive empty inspect pedal read reset rotate suck warm" },
     };
 
     [Theory]
@@ -115,6 +116,7 @@ public sealed class CoachTests
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new PressPedal(step),
             new FeelPedal(step, Pedal.Soft), new MeasurePoint(step, "front-left", "5"), new AnswerPoint(step, "teeth", "whole"),
             new AnswerTheRest(step), new LetPointStay(step, "front-left"), new HoldPrimer(step), new CountPrimer(step, 2),
+            new LookAtTread(step, true),
         new Deviate(step, DeviationKind.StepLeftOut, "No time"), new Deviate(step, DeviationKind.NoReading, "No wrench"),
         new Deviate(step, DeviationKind.OldSealAgain, "None here"), new CorrectReading(1, Nm(20), "Misread"), new Unheard(step),
             new UnheardOf(),
@@ -137,6 +139,8 @@ public sealed class CoachTests
             MakeStrokes or SeeHose => step.Kind == "bleed",
             FillReservoir => step.Kind is "bleed" or "refill",
             MeasurePoint or AnswerPoint or AnswerTheRest or LetPointStay => step.Kind == "inspect",
+            LookAtTread => step.Kind == "rotate",
+            ConfirmStep when step.Kind == "rotate" => Rotation.Of(card, step).Arrowed is not null,
             HoldPrimer or CountPrimer => step.Spec is PrimeSpec,
             ConfirmStep when step.Spec is PrimeSpec => Priming.Of(card, step).Left == 0,
             PressPedal or FeelPedal => step.Kind == "pedal",
@@ -159,7 +163,7 @@ public sealed class CoachTests
             FailReset => step.Kind == "reset",
             ConfirmKit => step.Kind == "kit",
             Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck"
-                or "pedal" or "inspect",
+                or "pedal" or "inspect" or "rotate",
             Deviate { Kind: DeviationKind.NoReading } => fastening?.Fastener.LastTorque is not null || step.Kind is "bleed" or "measure",
             _ => false,
         };

@@ -297,6 +297,7 @@ public sealed class KernelTests
     [InlineData("refill", "")]
     [InlineData("pedal", "")]
     [InlineData("inspect", "")]
+    [InlineData("rotate", "")]
     [InlineData("run", "fluid")]
     [InlineData("warm", "fluid")]
     [InlineData("prime", " part fluid")]

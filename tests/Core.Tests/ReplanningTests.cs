@@ -58,7 +58,7 @@ public class ReplanningTests
             case StepKind.Measure:
                 Do(new Measure(step.Id, Litres(7.1m)));
                 break;
-            case StepKind.Bleed or StepKind.Inspect:
+            case StepKind.Bleed or StepKind.Inspect or StepKind.Rotate:
             case StepKind.Read or StepKind.Pour or StepKind.Gauge or StepKind.Tighten or StepKind.Retighten:
                 while (_card.State(step.Id).Status != StepStatus.Done)
                     Do(Rehearsal.UsualPress.Of(_card, step));

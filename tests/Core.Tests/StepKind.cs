@@ -7,9 +7,10 @@ internal static class StepKind
         Close = "close",
         Drain = "drain", Fit = "fit", Tighten = "tighten", Pour = "pour", Clear = "clear", Run = "run", Settle = "settle", Gauge = "gauge",
         Look = "look", Reset = "reset", Measure = "measure", Prime = "prime", Retighten = "retighten", Drive = "drive", Bleed = "bleed",
-        Empty = "empty", Read = "read", Suck = "suck", Refill = "refill", Pedal = "pedal", Inspect = "inspect";
+        Empty = "empty", Read = "read", Suck = "suck", Refill = "refill", Pedal = "pedal", Inspect = "inspect",
+        Rotate = "rotate";
 
     internal static readonly string[] All = [Do, Warm, Kit, Secure, Raise, Lower, Open, Close, Drain, Fit, Tighten, Pour, Clear, Run,
         Settle, Gauge, Look,
-        Reset, Measure, Prime, Retighten, Drive, Bleed, Empty, Read, Suck, Refill, Pedal, Inspect];
+        Reset, Measure, Prime, Retighten, Drive, Bleed, Empty, Read, Suck, Refill, Pedal, Inspect, Rotate];
 }
