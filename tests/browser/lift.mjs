@@ -86,7 +86,7 @@ export async function felt(page) {
 }
 
 // Where the card is: some steps take more than one press.
-const where = async (page) => `${await title(page)} after ${await page.locator('.last-press').allInnerTexts()}`;
+export const where = async (page) => `${await title(page)} after ${await page.locator('main').getAttribute('data-seq')}`;
 
 /** Presses until the step whose title begins so, sitting out the waits. */
 export async function workUpTo(page, begins, press) {
@@ -143,9 +143,22 @@ async function layOutKit(page) {
   }
 }
 
+/** Types what passes where a point is measured: the middle of its range, or twice its least; gives whether one is. */
+export async function gauged(page) {
+  if (!(await page.locator('form#measured').count())) return false;
+  const limits = (await page.locator('.point-figure b').first().innerText()).split(' to ').map(Number);
+  const most = (await page.locator('.point-figure').first().innerText()).includes('at most');
+  const value = limits.length > 1 ? (limits[0] + limits[1]) / 2 : limits[0] * (most ? 1 : 2);
+  const asks = await page.locator('#value').getAttribute('placeholder');
+  const said = /clicks|cracks|strokes|turns/.test(asks) ? `${Math.ceil(value)}` : value.toFixed(2);
+  await page.locator('#value').fill(Array(asks.split(' ').length).fill(said).join(' '));
+  return true;
+}
+
 /** What the usual right hand does at the step that is shown; the first reading of a level is short of the mark, the next is at it. */
 export async function usualPress(page, times) {
   if (await page.locator('#kit').count()) await layOutKit(page);
+  await gauged(page);
   if (await page.locator('#gauge').count()) await page.locator('#level').fill(times > 1 ? '1' : '1/2');
   if (await page.locator('.panel #amount').count()) {
     await page.locator('.panel #amount').fill('7.4 L');
