@@ -2,7 +2,6 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Quantities;
-using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Tests.Workbench;
 
@@ -12,37 +11,19 @@ namespace Anakyklos.Core.Tests;
 /// hand.</summary>
 public sealed class InspectTests
 {
-    private DateTimeOffset _now = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
-    private JobCard _card = On("corran-fen-12", "spark-plugs");
+    private CardAtHand _hand = null!;
 
     private SheetStep At(string sheet, string job, string step, IReadOnlyList<InspectedBefore>? before = null)
     {
-        _card = On(sheet, job);
+        var card = On(sheet, job);
         if (before is not null)
-            _card = JobCard.Replay(_card.Sheet, [_card.History[0] with { Event = _card.Opened with { InspectedBefore = before } }]);
-        while (_card.Next is { } next && next.Id != step)
-            if (Say(UsualPress.Of(_card, next)) is not Accepted)
-                _now += TimeSpan.FromHours(1);
-        return _card.Next!;
+            card = JobCard.Replay(card.Sheet, [card.History[0] with { Event = card.Opened with { InspectedBefore = before } }]);
+        _hand = new(card);
+        return _hand.UpTo(s => s.Id == step);
     }
 
-    private Decision Say(CardCommand command)
-    {
-        var decision = _card.Decide(command, Iona, _now, UsualPress.Facts(_card.Sheet));
-        if (decision is Accepted accepted)
-        {
-            var (seq, id) = (_card.History.Count, Guid.NewGuid());
-            _card = _card.With([.. accepted.Events.Select(e => new Recorded(++seq, _now, Iona, id, e))]);
-        }
-        return decision;
-    }
-
-    private void Do(CardCommand command) =>
-        Assert.True(Say(command) is Accepted, $"{command}: {Describe(_card.Decide(command, Iona, _now))}");
-
-    private string No(CardCommand command) => Assert.IsType<Refused>(Say(command)).Reasons[0].What;
-
-    private PointFound Found(string point) => _card.FoundAt(_card.Steps.First(s => _card.FoundAt(s.Id).Any(f => f.Point == point)).Id)
+    private PointFound Found(string point) =>
+        _hand.Card.FoundAt(_hand.Card.Steps.First(s => _hand.Card.FoundAt(s.Id).Any(f => f.Point == point)).Id)
         .First(f => f.Point == point);
 
     // 0.75 to 0.85 mm: both limits pass, a hundredth beside them does not.
@@ -57,9 +38,9 @@ public sealed class InspectTests
     public void A_gap_passes_between_its_limits_in_any_unit_of_length(string typed, PointOutcome outcome)
     {
         var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
-        Do(new MeasurePoint(step.Id, "plug-1", typed));
+        _hand.Do(new MeasurePoint(step.Id, "plug-1", typed));
         Assert.Equal((outcome, outcome == PointOutcome.Good), (Found("plug-1").Outcome, Found("plug-1").Settled));
-        Assert.Equal(outcome == PointOutcome.Good ? "plug-2" : "plug-1", Inspection.Of(_card, step).Next!.Id);
+        Assert.Equal(outcome == PointOutcome.Good ? "plug-2" : "plug-1", Inspection.Of(_hand.Card, step).Next!.Id);
     }
 
     [Theory]
@@ -72,8 +53,8 @@ public sealed class InspectTests
     public void What_is_no_gap_is_refused_in_words(string typed, string says)
     {
         var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
-        Assert.Contains(says, No(new MeasurePoint(step.Id, "plug-1", typed)));
-        Assert.Empty(_card.FoundAt(step.Id));
+        Assert.Contains(says, _hand.No(new MeasurePoint(step.Id, "plug-1", typed)));
+        Assert.Empty(_hand.Card.FoundAt(step.Id));
     }
 
     // Between the blades lies the gap: all of that has to pass, or none of it.
@@ -92,30 +73,30 @@ public sealed class InspectTests
         var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
         var said = new MeasurePoint(step.Id, "plug-1", "", goes, not);
         if (outcome is null)
-            Assert.IsType<Refused>(Say(said));
+            Assert.IsType<Refused>(_hand.Say(said));
         else
-            Do(said);
-        Assert.Equal(outcome, _card.FoundAt(step.Id).FirstOrDefault()?.Outcome);
+            _hand.Do(said);
+        Assert.Equal(outcome, _hand.Card.FoundAt(step.Id).FirstOrDefault()?.Outcome);
     }
 
     [Fact]
     public void What_was_set_keeps_what_it_was_found_at_and_what_cannot_be_set_is_a_finding()
     {
         var step = At("corran-fen-12", "spark-plugs", "gap-plugs");
-        Assert.Contains("does not stand outside", No(new LetPointStay(step.Id, "plug-1")));
-        Do(new MeasurePoint(step.Id, "plug-1", "0.7"));
-        Do(new MeasurePoint(step.Id, "plug-1", "0.8"));
+        Assert.Contains("does not stand outside", _hand.No(new LetPointStay(step.Id, "plug-1")));
+        _hand.Do(new MeasurePoint(step.Id, "plug-1", "0.7"));
+        _hand.Do(new MeasurePoint(step.Id, "plug-1", "0.8"));
         Assert.Equal(("0.7 mm", "0.8 mm"), (Found("plug-1").Found, Found("plug-1").Left));
-        Assert.Contains("does not stand outside", No(new LetPointStay(step.Id, "plug-1")));
-        Do(new MeasurePoint(step.Id, "plug-2", "0.9"));
-        Do(new LetPointStay(step.Id, "plug-2"));
+        Assert.Contains("does not stand outside", _hand.No(new LetPointStay(step.Id, "plug-1")));
+        _hand.Do(new MeasurePoint(step.Id, "plug-2", "0.9"));
+        _hand.Do(new LetPointStay(step.Id, "plug-2"));
         Assert.Equal((FindingGrade.PlanIt, "Plug for cylinder 2: 0.9 mm, and cannot be set; 0.75 to 0.85 mm passes"),
-            (_card.Findings[^1].Event.Grade, _card.Findings[^1].Event.Text));
-        Do(new MeasurePoint(step.Id, "plug-3", "0.8"));
-        Do(new TakeBack(_card.LastPressOf(Iona.Id)!.Seq));
-        Do(new MeasurePoint(step.Id, "plug-3", "0.8"));
-        Do(new MeasurePoint(step.Id, "plug-4", "0.8"));
-        Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
+            (_hand.Card.Findings[^1].Event.Grade, _hand.Card.Findings[^1].Event.Text));
+        _hand.Do(new MeasurePoint(step.Id, "plug-3", "0.8"));
+        _hand.Do(new TakeBack(_hand.Card.LastPressOf(Iona.Id)!.Seq));
+        _hand.Do(new MeasurePoint(step.Id, "plug-3", "0.8"));
+        _hand.Do(new MeasurePoint(step.Id, "plug-4", "0.8"));
+        Assert.Equal(StepStatus.Done, _hand.Card.State(step.Id).Status);
     }
 
     // The drawing is 300 wide and 390 high, a point of it 38 across.
@@ -135,28 +116,28 @@ public sealed class InspectTests
     public void The_odd_one_out_is_named_with_what_the_others_have_in_common()
     {
         var step = At("corran-fen-12", "spark-plugs", "read-old-plugs");
-        Assert.Contains("is not measured", No(new MeasurePoint(step.Id, "cylinder-1", "1")));
-        Assert.Contains("not one of the answers", No(new AnswerPoint(step.Id, "cylinder-1", "fine")));
-        Assert.Contains("no such point", No(new AnswerPoint(step.Id, "cylinder-5", "wet")));
-        Assert.Contains("measured or looked at", No(new ConfirmStep(step.Id)));
+        Assert.Contains("is not measured", _hand.No(new MeasurePoint(step.Id, "cylinder-1", "1")));
+        Assert.Contains("not one of the answers", _hand.No(new AnswerPoint(step.Id, "cylinder-1", "fine")));
+        Assert.Contains("no such point", _hand.No(new AnswerPoint(step.Id, "cylinder-5", "wet")));
+        Assert.Contains("measured or looked at", _hand.No(new ConfirmStep(step.Id)));
         foreach (var cylinder in new[] { 1, 2, 4 })
-            Do(new AnswerPoint(step.Id, $"cylinder-{cylinder}", "dry and brown"));
-        Do(new AnswerPoint(step.Id, "cylinder-3", "wet"));
-        Assert.Equal("Cylinder 3: wet, it does not fire; the others: dry and brown", Assert.Single(_card.Findings).Event.Text);
-        Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
+            _hand.Do(new AnswerPoint(step.Id, $"cylinder-{cylinder}", "dry and brown"));
+        _hand.Do(new AnswerPoint(step.Id, "cylinder-3", "wet"));
+        Assert.Equal("Cylinder 3: wet, it does not fire; the others: dry and brown", Assert.Single(_hand.Card.Findings).Event.Text);
+        Assert.Equal(StepStatus.Done, _hand.Card.State(step.Id).Status);
     }
 
     [Fact]
     public void All_that_are_left_are_said_at_once_only_where_nothing_is_measured_and_the_sheet_allows_it()
     {
         var step = At("corran-fen-12", "spark-plugs", "read-old-plugs");
-        Do(new AnswerPoint(step.Id, "cylinder-2", "pale"));
-        Do(new AnswerTheRest(step.Id));
-        Assert.Equal(["pale", "dry and brown", "dry and brown", "dry and brown"], _card.FoundAt(step.Id).Select(f => f.Left));
+        _hand.Do(new AnswerPoint(step.Id, "cylinder-2", "pale"));
+        _hand.Do(new AnswerTheRest(step.Id));
+        Assert.Equal(["pale", "dry and brown", "dry and brown", "dry and brown"], _hand.Card.FoundAt(step.Id).Select(f => f.Left));
         step = At("corran-fen-12", "spark-plugs", "gap-plugs");
-        Assert.Contains("is measured", No(new AnswerTheRest(step.Id)));
+        Assert.Contains("is measured", _hand.No(new AnswerTheRest(step.Id)));
         step = At("ostler-brae-28d", "grease", "grease-propshafts");
-        Assert.Contains("said by itself", No(new AnswerTheRest(step.Id)));
+        Assert.Contains("said by itself", _hand.No(new AnswerTheRest(step.Id)));
     }
 
     // 8 mm new, limit 1.6: three readings, the least counts; they may differ by 1.5.
@@ -169,10 +150,10 @@ public sealed class InspectTests
     public void Tread_is_read_across_its_width(string typed, PointOutcome outcome, string says)
     {
         var step = At("corran-fen-12", "tyre-rotation", "tread");
-        Assert.Contains("3 readings belong here", No(new MeasurePoint(step.Id, "front-left", "5 5")));
-        Assert.Contains("a new one has 8 mm", No(new MeasurePoint(step.Id, "front-left", "5 5 50")));
-        Do(new MeasurePoint(step.Id, "front-left", typed));
-        Assert.Equal((outcome, says), (Found("front-left").Outcome, _card.Findings.LastOrDefault()?.Event.Text ?? ""));
+        Assert.Contains("3 readings belong here", _hand.No(new MeasurePoint(step.Id, "front-left", "5 5")));
+        Assert.Contains("a new one has 8 mm", _hand.No(new MeasurePoint(step.Id, "front-left", "5 5 50")));
+        _hand.Do(new MeasurePoint(step.Id, "front-left", typed));
+        Assert.Equal((outcome, says), (Found("front-left").Outcome, _hand.Card.Findings.LastOrDefault()?.Event.Text ?? ""));
     }
 
     // By hand: 5 mm 10,000 km ago and 3 now is 0.2 mm in 1,000 km. The tyre job comes round every 10,000 km, and leaves 1 mm then; with 4.7
@@ -187,10 +168,10 @@ public sealed class InspectTests
         var before = new InspectedBefore(7, new(2025, 3, 9), odometer - Quantity<Distance>.Of(10_000, Distance.Kilometre), "tread",
             "front-left", Scale.Find("mm")!.Of(5));
         var step = At("corran-fen-12", "tyre-rotation", "tread", [before]);
-        Do(new MeasurePoint(step.Id, "front-left", typed));
+        _hand.Do(new MeasurePoint(step.Id, "front-left", typed));
         Assert.Equal(outcome, Found("front-left").Outcome);
         if (outcome == PointOutcome.Plan)
-            Assert.EndsWith("limit 1.6 mm: replace it now", _card.Findings[^1].Event.Text);
+            Assert.EndsWith("limit 1.6 mm: replace it now", _hand.Card.Findings[^1].Event.Text);
     }
 
     [Fact]
@@ -216,11 +197,11 @@ public sealed class InspectTests
     {
         var other = new InspectedBefore(7, new(2025, 3, 9), default, "pads", "left", Scale.Find("mm")!.Of(9));
         var step = At("corran-fen-12", "tyre-rotation", "tread", [other, other with { Step = "tread", Point = "front-left" }]);
-        Do(new MeasurePoint(step.Id, "front-left", "6 5 4.9"));
-        var told = _card.InspectedUntil(12, new(2026, 3, 9));
+        _hand.Do(new MeasurePoint(step.Id, "front-left", "6 5 4.9"));
+        var told = _hand.Card.InspectedUntil(12, new(2026, 3, 9));
         Assert.Equal([("pads", "left", 9m), ("tread", "front-left", 4.9m)],
             told.Select(t => (t.Step.Text, t.Point, t.Least.Base)));
-        var written = CardJson.Read(CardJson.Write(_card.Opened with { InspectedBefore = told }));
+        var written = CardJson.Read(CardJson.Write(_hand.Card.Opened with { InspectedBefore = told }));
         Assert.Equal(told, ((CardOpened)written).InspectedBefore);
     }
 
@@ -236,21 +217,21 @@ public sealed class InspectTests
         var step = At("maelor-ridge-900", "belt", "belt-tension");
         var ask = ((InspectSpec)step.Spec!).Points[0].Measure!;
         Assert.Equal((decimal?)turns, Inspection.Turns(ask, Scale.Find("mm")!.Of((decimal)read)));
-        Do(new MeasurePoint(step.Id, "lower-run", $"{read:0.##}"));
-        Assert.Equal(StepStatus.Done, _card.State(step.Id).Status);
+        _hand.Do(new MeasurePoint(step.Id, "lower-run", $"{read:0.##}"));
+        Assert.Equal(StepStatus.Done, _hand.Card.State(step.Id).Status);
     }
 
     [Fact]
     public void What_holds_a_vehicle_and_cannot_be_set_is_the_leads_and_left_out_it_holds_it()
     {
         var step = At("lumen-ardent", "first-check", "check-handbrake");
-        Assert.Contains("no whole number", No(new MeasurePoint(step.Id, "lever", "5.5")));
-        Do(new MeasurePoint(step.Id, "lever", "9 clicks"));
-        Do(new LetPointStay(step.Id, "lever"));
-        Assert.Equal(FindingGrade.Stop, Assert.Single(_card.Stops).Event.Grade);
+        Assert.Contains("no whole number", _hand.No(new MeasurePoint(step.Id, "lever", "5.5")));
+        _hand.Do(new MeasurePoint(step.Id, "lever", "9 clicks"));
+        _hand.Do(new LetPointStay(step.Id, "lever"));
+        Assert.Equal(FindingGrade.Stop, Assert.Single(_hand.Card.Stops).Event.Grade);
         step = At("lumen-ardent", "first-check", "check-handbrake");
-        Do(new Deviate(step.Id, DeviationKind.StepLeftOut, "The lever is out"));
-        Assert.Single(_card.WantingCountersignature);
+        _hand.Do(new Deviate(step.Id, DeviationKind.StepLeftOut, "The lever is out"));
+        Assert.Single(_hand.Card.WantingCountersignature);
     }
 
     [Theory]
