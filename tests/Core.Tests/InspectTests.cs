@@ -128,6 +128,21 @@ public sealed class InspectTests
     }
 
     [Fact]
+    public void What_was_settled_is_done_once_more_only_by_whoever_means_it()
+    {
+        var step = At("corran-fen-12", "spark-plugs", "read-old-plugs");
+        _hand.Do(new AnswerPoint(step.Id, "cylinder-1", "wet"));
+        Assert.Equal("Cylinder 1 was done already: wet.", _hand.No(new AnswerPoint(step.Id, "cylinder-1", "dry and brown")));
+        _hand.Do(new AnswerPoint(step.Id, "cylinder-1", "pale", true));
+        Assert.Equal(("wet", "pale"), (Found("cylinder-1").Found, Found("cylinder-1").Left));
+        step = At("corran-fen-12", "spark-plugs", "gap-plugs");
+        _hand.Do(new MeasurePoint(step.Id, "plug-1", "0.8"));
+        Assert.Contains("was done already: 0.8 mm", _hand.No(new MeasurePoint(step.Id, "plug-1", "0.9")));
+        _hand.Do(new MeasurePoint(step.Id, "plug-1", "0.9", Again: true));
+        Assert.False(Found("plug-1").Settled);
+    }
+
+    [Fact]
     public void All_that_are_left_are_said_at_once_only_where_nothing_is_measured_and_the_sheet_allows_it()
     {
         var step = At("corran-fen-12", "spark-plugs", "read-old-plugs");

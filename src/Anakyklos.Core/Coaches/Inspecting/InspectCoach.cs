@@ -26,8 +26,8 @@ internal sealed class InspectCoach : Coach
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
-        MeasurePoint c => at.NotNow() ?? NotThere(at, c.Point) ?? Measure(at, PointOf(at, c.Point), c),
-        AnswerPoint c => at.NotNow() ?? NotThere(at, c.Point) ?? Answer(at, PointOf(at, c.Point), c),
+        MeasurePoint c => at.NotNow() ?? NotThere(at, c.Point) ?? IsSettled(at, c.Point, c.Again) ?? Measure(at, PointOf(at, c.Point), c),
+        AnswerPoint c => at.NotNow() ?? NotThere(at, c.Point) ?? IsSettled(at, c.Point, c.Again) ?? Answer(at, PointOf(at, c.Point), c),
         AnswerTheRest => at.NotNow() ?? Rest(at),
         LetPointStay c => at.NotNow() ?? NotThere(at, c.Point) ?? Stay(at, PointOf(at, c.Point)),
         ConfirmStep => at.NotNow() ?? No("Each point here is measured or looked at.", "Say what was found, one after the other."),
@@ -77,6 +77,11 @@ internal sealed class InspectCoach : Coach
         return points.Any(p => p.Id == id) ? null
             : No("There is no such point here.", $"It is one of: {string.Join(", ", points.Select(p => p.Name))}.", field: "point");
     }
+
+    // A page that somebody else has answered meanwhile does not overwrite that answer.
+    private static Refused? IsSettled(StepAt at, string id, bool again) =>
+        !again && at.Card.FoundAt(at.Id).FirstOrDefault(f => f.Point == id) is { Settled: true } found
+            ? No($"{PointOf(at, id).Name} was done already: {found.Left}.", "Choose it from the list to do it once more.") : null;
 
     private static IReadOnlyList<Effect> Ends(JobCard card, SheetStep step, string point, PointReads reads) =>
         reads.Settled && Inspection.Of(card, step).Left.All(p => p.Id == point) ? [reads, new StepEnds(step.Id)] : [reads];

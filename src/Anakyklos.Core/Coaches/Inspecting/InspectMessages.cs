@@ -33,13 +33,16 @@ public sealed record PointStays(StepId Step, string Point) : CardEvent, IStepEve
 /// <param name="Value">As it was typed: a bare number is on the scale of the gauge. Empty where blades were used.</param>
 /// <param name="Goes">The blade that goes in, as it was typed; empty where no blades were used.</param>
 /// <param name="Not">The blade that does not.</param>
-public sealed record MeasurePoint(StepId Step, string Point, string Value, string Goes = "", string Not = "") : StepCommand(Step);
+/// <param name="Again">It was settled, and is measured once more.</param>
+public sealed record MeasurePoint(StepId Step, string Point, string Value, string Goes = "", string Not = "", bool Again = false)
+    : StepCommand(Step);
 
 /// <summary>An answer was chosen.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Point">The point of it.</param>
 /// <param name="Says">In the sheet's words.</param>
-public sealed record AnswerPoint(StepId Step, string Point, string Says) : StepCommand(Step);
+/// <param name="Again">It was settled, and is looked at once more.</param>
+public sealed record AnswerPoint(StepId Step, string Point, string Says, bool Again = false) : StepCommand(Step);
 
 /// <summary>Every point that is left was looked at, and is as it usually is.</summary>
 /// <param name="Step">Step id.</param>
@@ -57,14 +60,15 @@ internal sealed class InspectCommands : ICommandPage
     private static readonly CommandField<string> Value = Field.Text("value", "what the gauge said");
     private static readonly CommandField<string> Goes = Field.Text("goes", "the blade that goes");
     private static readonly CommandField<string> Not = Field.Text("not", "the blade that does not go");
+    private static readonly CommandField<bool> Again = Field.Yes("again", "whether it was settled and is done once more");
     private static readonly CommandField<string> Says = Field.Text("says", "how it is");
 
     public IEnumerable<CommandDeclaration> Commands =>
     [
-        new("measured", "A point was measured", [Field.Step, Point, Value, Goes, Not], said =>
-            new MeasurePoint(said.Of(Field.Step), said.Of(Point), said.Of(Value), said.Of(Goes), said.Of(Not))),
-        new("answered", "A point was looked at", [Field.Step, Point, Says],
-            said => new AnswerPoint(said.Of(Field.Step), said.Of(Point), said.Of(Says))),
+        new("measured", "A point was measured", [Field.Step, Point, Value, Goes, Not, Again], said =>
+            new MeasurePoint(said.Of(Field.Step), said.Of(Point), said.Of(Value), said.Of(Goes), said.Of(Not), said.Of(Again))),
+        new("answered", "A point was looked at", [Field.Step, Point, Says, Again],
+            said => new AnswerPoint(said.Of(Field.Step), said.Of(Point), said.Of(Says), said.Of(Again))),
         new("rest", "Every point that is left is as it usually is", [Field.Step], said => new AnswerTheRest(said.Of(Field.Step))),
         new("stays", "What does not pass stays as it is", [Field.Step, Point],
             said => new LetPointStay(said.Of(Field.Step), said.Of(Point))),

@@ -38,7 +38,8 @@ public sealed class InspectScene : WorkScene
                 scene.Others.Add(new("It stays so", "stays", "y", Fields: [("point", point.Id)]));
             return;
         }
-        scene.Main = new(High(point.Answers[0].Says), "answered", ("point", point.Id), ("says", point.Answers[0].Says));
+        scene.Main = new(High(point.Answers[0].Says), "answered", ("point", point.Id), ("says", point.Answers[0].Says),
+            ("again", IsSettled(scene) ? "yes" : "no"));
         if (inspection.RestIsAnswered && point == inspection.Next)
             scene.Others.Add(new($"All {inspection.Left.Count}: {point.Answers[0].Says}", "rest", "a"));
     }
@@ -91,6 +92,10 @@ public sealed class InspectScene : WorkScene
                     scene.Beside = [$"Found {read}"];
                 }
     }
+
+    /// <summary>Whether the point that is shown was settled before: whoever chose it from the list does it once more.</summary>
+    internal static bool IsSettled(LiftScene scene) =>
+        scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == scene.Point?.Id) is { Settled: true };
 
     /// <summary>What was read last at the point and does not pass, as a sentence without a full stop; empty where nothing was.</summary>
     internal static string Outside(LiftScene scene) => scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == scene.Point?.Id)
