@@ -61,6 +61,7 @@ public static class HandsOf
         FastenersDrawn d => Drawn(card, step, d, vehicle),
         // Whoever takes up a wrench does nothing to the vehicle.
         WrenchTaken => [],
+        PartFitted => [PutsIn(card, step)],
         PartFilled f => [new FillsPart(card.Sheet.Pours(step)!.Id, f.Amount.Value)],
         Poured p => Poured(card, step, p.Amount.Value, vehicle),
         Rinsed r => [new RunsThrough(card.Sheet.Fasteners[step.What].Drains!.Value, r.Amount.Value)],
@@ -100,7 +101,7 @@ public static class HandsOf
             { Opens: true } => [new TakesOff(what, done.Count)],
             { Closes: true } => [sheet.Access[what].HoldsVehicle ? new TakesAway(what) : new PutsOn(what, done.Count)],
             { Tightens: true } => [new Tightens(what, null, 1)],
-            { Fits: true } => [new Fits(what, card.Kit?.Parts.GetValueOrDefault(what) == KitConfirmed.OldOneAgain)],
+            { Fits: true } => [PutsIn(card, step)],
             { Primes: true } => [new Primes(what)],
             { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
             _ when step.Moves => [new Drives()],
@@ -112,6 +113,9 @@ public static class HandsOf
             _ => [],
         };
     }
+
+    private static Fits PutsIn(JobCard card, SheetStep step) =>
+        new(step.What, card.Kit?.Parts.GetValueOrDefault(step.What) == KitConfirmed.OldOneAgain);
 
     private static bool HasHappened(Joint joint, int place) => joint.IsIn
         && (joint.Screws.IsEmpty ? joint.Torque : joint.Screws.GetValueOrDefault(place)?.Torque) > Quantity<Torque>.Zero;

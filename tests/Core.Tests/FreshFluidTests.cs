@@ -19,7 +19,7 @@ namespace Anakyklos.Core.Tests;
 public sealed class FreshFluidTests
 {
     private const string Drain = "drain-engine-oil";
-    private const string Fit = "fit-oil-filter";
+    private const string Fit = "fit-oil-filter", RingOff = "came off with the old filter";
 
     private JobCard _card = Of("corran-fen-12", FilterSchool.Filled, "engine-oil-and-filter"); // 3.40 L, 0.2 L in the filter, rinse 0.2 L
     private readonly ModelSheet _corran = ComposerTests.Sheets["corran-fen-12"];
@@ -85,7 +85,7 @@ public sealed class FreshFluidTests
         Assert.Equal((L(0.18m), L(0.18m), 0), (Oil.Poured, Oil.InPart, Oil.Pours));
         Assert.Equal(Fit, _card.Next!.Id.Text);
         Assert.Equal("0.18 L is in it already.", No(new FillPart(Fit, Litres(0.1m))));
-        Do(new ConfirmStep(Fit));
+        Do(new FitPart(Fit, RingOff));
         UpTo("fill-engine-oil");
         Assert.Equal(dry, _card.Wanted("engine-oil"));
         Do(new Pour("fill-engine-oil", new(dry - L(0.18m), Volume.Litre)));
@@ -99,11 +99,11 @@ public sealed class FreshFluidTests
     public void It_can_be_fitted_dry_all_the_same_and_filled_where_the_school_is_dry()
     {
         UpTo(Fit);
-        Do(new ConfirmStep(Fit));
+        Do(new FitPart(Fit, RingOff));
         Assert.Equal(Quantity<Volume>.Zero, Oil.InPart);
         On(Of("corran-fen-12", FilterSchool.Dry, "engine-oil-and-filter"));
         UpTo(Fit);
-        Assert.Equal(new ConfirmStep(Fit), UsualPress.Of(_card, _card.Next!));
+        Assert.Equal(new FitPart(Fit, RingOff), UsualPress.Of(_card, _card.Next!));
         Do(new FillPart(Fit, Litres(0.2m)));
         Assert.Equal(L(0.2m), Oil.InPart);
         // What is more than it holds runs over its edge: 0.25 L is the most.
@@ -119,7 +119,7 @@ public sealed class FreshFluidTests
         On(Of("lumen-ardent", FilterSchool.Filled, "engine-oil-and-filter"));
         UpTo(Fit);
         Assert.Equal("The oil filter is fitted dry.", No(new FillPart(Fit, Litres(0.2m))));
-        Assert.Equal(new ConfirmStep(Fit), UsualPress.Of(_card, _card.Next!));
+        Assert.Equal(new FitPart(Fit, RingOff), UsualPress.Of(_card, _card.Next!));
     }
 
     [Fact]
@@ -203,7 +203,7 @@ public sealed class FreshFluidTests
         Assert.Equal("There is no container 9 in the stores.", No(new FillPart(Fit, Litres(0.2m), 9)));
         Do(new FillPart(Fit, Litres(0.2m), 1));
         Assert.Equal((1, L(0.2m)), (Assert.Single(_card.CansOf("engine-oil")).Can, _card.CansOf("engine-oil")[0].Takes));
-        Do(new ConfirmStep(Fit));
+        Do(new FitPart(Fit, RingOff));
         UpTo("tighten-engine-drain-plug");
         Assert.Equal("Can 2 holds Coolant, and Engine oil was laid out.", No(new Rinse(Drain, Litres(0.2m), 2)));
         Do(new Rinse(Drain, Litres(0.2m), 1));

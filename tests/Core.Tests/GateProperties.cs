@@ -1,4 +1,7 @@
+using Anakyklos.Core.Coaches.Fitting;
+using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Coaches.Reading;
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Looks;
 using System.Globalization;
 using Anakyklos.Core.Cards;
@@ -103,6 +106,9 @@ public class GateProperties
                 StepKind.Pour or StepKind.Gauge when a % 3 == 0 => new Pour(step.Id, Litres(b % 60 / 10m), b % 2 == 0),
                 StepKind.Pour => new Pour(step.Id, Litres(5)),
                 StepKind.Gauge => new ReadGauge(step.Id, new(b % 2 == 0 ? 0.8m : b % 30 / 10m - 1)),
+                StepKind.Inspect or StepKind.Fit when b % 9 != 0 && card.Next == step => UsualPress.Of(card, step),
+                StepKind.Fit => new FitPart(step.Id, card.Sheet.Parts[step.What].Asks?.Answers[^1].Says ?? "so"),
+                StepKind.Inspect => new AnswerPoint(step.Id, "filter", "they differ"),
                 StepKind.Read => new See(step.Id, new(LookSubject.Magnet, b % 9 == 0 ? Appearance.Lumps : Appearance.Paste)),
                 _ => new ConfirmStep(step.Id, LookedAbove: step.Kind == StepKind.Warm && card.ToolsAbove.Count > 0),
             },

@@ -63,7 +63,7 @@ public class ReplanningTests
                 while (_card.State(step.Id).Status != StepStatus.Done)
                     Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
-            case StepKind.Refill:
+            case StepKind.Refill or StepKind.Fit:
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
             case StepKind.Prime:

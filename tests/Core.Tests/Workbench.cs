@@ -90,7 +90,7 @@ internal sealed class Workbench
                 case StepKind.Kit: Do(FullKit()); break;
                 case StepKind.Tighten: Do(new TakeReading(step.Id, Nm(step.What == "engine-drain-plug" ? 38 : 25))); break;
                 case StepKind.Pour: Do(new Pour(step.Id, Litres(5))); break;
-                case StepKind.Read: Do(UsualPress.Of(Card, step)); break;
+                case StepKind.Read or StepKind.Inspect or StepKind.Fit: Do(UsualPress.Of(Card, step)); break;
                 case StepKind.Gauge: Do(new ReadGauge(step.Id, new(0.75m))); break;
                 default: Do(new ConfirmStep(step.Id)); break;
             }

@@ -38,8 +38,11 @@ public sealed class ApiTests : IAsyncLifetime
     [Fact]
     public async Task A_reading_in_the_wrong_unit_comes_back_as_a_question()
     {
-        foreach (var step in new[] { "filter-cap-off", "compare-filter", "fit-ring", "fit-filter" })
-            await Post(new { say = "done", step = step, command = Guid.NewGuid() });
+        foreach (var said in WorkshopHost.FilterGoesIn())
+        {
+            said["command"] = Guid.NewGuid();
+            await Post(said);
+        }
         var asked = await Post(new { say = "reading", step = "tighten-filter-cap", command = Guid.NewGuid(), torque = "18.5 N·m" });
         Assert.Equal(HttpStatusCode.Conflict, _browser.Status);
         Assert.Equal("18.5 lbf·ft", asked["question"]!["perhapsMeant"]!.GetValue<string>());

@@ -32,8 +32,11 @@ public sealed class DeviceTests : IAsyncLifetime
         _key = (await _host.Services.GetRequiredService<DeviceDesk>().Pair("TW-2", "Bay 1")).Key!;
         _iona = await _host.SignedIn();
         var token = await _iona.Token();
-        foreach (var step in new[] { "filter-cap-off", "compare-filter", "fit-ring", "fit-filter" })
-            await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands", new { say = "done", step, command = Guid.NewGuid() }, token);
+        foreach (var said in WorkshopHost.FilterGoesIn())
+        {
+            said["command"] = Guid.NewGuid();
+            await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands", said, token);
+        }
         Assert.Equal("tighten-filter-cap", Cards.Find(1007)!.Next!.Id.Text);
     }
 

@@ -51,8 +51,8 @@ public sealed class LibraryTests : IAsyncLifetime
     {
         var browser = await _host.SignedIn();
         await browser.Get("/library/corran-fen-12?handler=File");
-        Assert.Equal(Sheets.Text("corran-fen-12", 10), await browser.Answer.Content.ReadAsStringAsync());
-        Assert.Contains("corran-fen-12-r10.json", browser.Answer.Content.Headers.ContentDisposition!.ToString());
+        Assert.Equal(Sheets.Text("corran-fen-12", 11), await browser.Answer.Content.ReadAsStringAsync());
+        Assert.Contains("corran-fen-12-r11.json", browser.Answer.Content.Headers.ContentDisposition!.ToString());
     }
 
     [Fact]
@@ -65,7 +65,7 @@ public sealed class LibraryTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit("button[formaction='/library?handler=Add']", ("text", text)));
         Assert.Contains($"Line {line}", lead.Page.QuerySelector(".sheet-errors")!.TextContent);
         Assert.Contains("bananas", lead.Page.QuerySelector("#text")!.TextContent);
-        Assert.Equal([10], Sheets.Revisions("corran-fen-12"));
+        Assert.Equal([11], Sheets.Revisions("corran-fen-12"));
     }
 
     [Fact]
@@ -76,14 +76,14 @@ public sealed class LibraryTests : IAsyncLifetime
         var other = Changed("corran-fen-12", s => s["name"] = "Fen 1.2 S");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit("button[formaction='/library?handler=Add']", ("text", other)));
         Assert.Contains("Give the file a higher revision", lead.Text);
-        var newer = Changed("corran-fen-12", s => (s["name"], s["revision"]) = ("Fen 1.2 S", 11));
+        var newer = Changed("corran-fen-12", s => (s["name"], s["revision"]) = ("Fen 1.2 S", 12));
         await lead.Get("/library");
         await lead.Submit("button[formaction='/library?handler=Check']", ("text", newer));
         Assert.Contains("no errors", lead.Text);
-        Assert.Equal([10], Sheets.Revisions("corran-fen-12"));
+        Assert.Equal([11], Sheets.Revisions("corran-fen-12"));
         await lead.Submit("button[formaction='/library?handler=Add']", ("text", newer));
-        Assert.Contains("Corran Fen 1.2 S, revision 11, is in", lead.Text);
-        Assert.Equal([11, 10], Sheets.Revisions("corran-fen-12"));
+        Assert.Contains("Corran Fen 1.2 S, revision 12, is in", lead.Text);
+        Assert.Equal([12, 11], Sheets.Revisions("corran-fen-12"));
     }
 
     [Theory]
@@ -105,7 +105,7 @@ public sealed class LibraryTests : IAsyncLifetime
         await browser.Get("/library");
         Assert.Null(browser.Page.QuerySelector("button[formaction='/library?handler=Add']"));
         await browser.Submit("button[formaction='/library?handler=Check']", ("text", Changed("hespin-16", _ => { })));
-        Assert.Contains("Hespin 16 minibus, revision 8: 8 jobs, no errors", browser.Text);
+        Assert.Contains("Hespin 16 minibus, revision 9: 9 jobs, no errors", browser.Text);
     }
 
     [Fact]

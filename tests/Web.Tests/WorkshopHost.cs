@@ -20,6 +20,15 @@ namespace Anakyklos.Web.Tests;
 /// <summary>The whole application in memory on a real database file, with a clock that only the test moves.</summary>
 public sealed class WorkshopHost : IAsyncDisposable
 {
+    /// <summary>What is said at HD-08 until its new filter is in, as the API takes it; the command is added by whoever sends it.</summary>
+    public static IReadOnlyList<JsonObject> FilterGoesIn() =>
+    [
+        new() { ["say"] = "done", ["step"] = "filter-cap-off" },
+        new() { ["say"] = "answered", ["step"] = "compare-filter", ["point"] = "filter", ["says"] = "same height, same ends, same hole" },
+        new() { ["say"] = "fitted", ["step"] = "fit-ring", ["says"] = "out of the cap, in my hand" },
+        new() { ["say"] = "done", ["step"] = "fit-filter" },
+    ];
+
     private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-web-").FullName;
     private readonly WebApplication _app;
 

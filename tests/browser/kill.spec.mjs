@@ -9,7 +9,12 @@ import { PIN } from './lift.mjs';
 const PORT = 5193;
 const KILLS = 50;
 const CARD = '/api/v1/cards/1007';
-const STEPS = ['filter-cap-off', 'compare-filter', 'fit-ring', 'fit-filter'];
+const STEPS = [
+  { say: 'done', step: 'filter-cap-off' },
+  { say: 'answered', step: 'compare-filter', point: 'filter', says: 'same height, same ends, same hole' },
+  { say: 'fitted', step: 'fit-ring', says: 'out of the cap, in my hand' },
+  { say: 'done', step: 'fit-filter' },
+];
 
 test('what was answered "saved" is there after kill -9, once', async () => {
   test.setTimeout(600_000);
@@ -48,7 +53,7 @@ test('what was answered "saved" is there after kill -9, once', async () => {
       while (!dead) {
         const id = randomUUID();
         const step = steps.length && pressed % 12 === 0 ? steps.shift() : null;
-        const press = step ? { say: 'done', step } : { say: 'saw', step: 'label', grade: 'sound', text: `press ${pressed}` };
+        const press = step ?? { say: 'saw', step: 'label', grade: 'sound', text: `press ${pressed}` };
         pressed++;
         unknown.set(id, press);
         if (!(await send(call, id, press))) return;

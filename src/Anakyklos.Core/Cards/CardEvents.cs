@@ -104,6 +104,18 @@ public sealed record JobLeft(JobId Job, string Name, string Reason);
 public sealed record StepDone(StepId Step, int? Count = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool LookedAbove = false) : CardEvent, IStepEvent;
 
+/// <summary>The engine was cranked for as long as it may be, and did not fire.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Cools">Whether that was the last try for now: the starter cools.</param>
+/// <param name="Rests">How long it rests or cools.</param>
+/// <param name="Again">Steps that are done again before the next try: what is primed.</param>
+public sealed record EngineCranked(StepId Step, bool Cools, TimeSpan Rests, IReadOnlyList<StepId> Again) : CardEvent, IStepEvent
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public bool GoesOn => true;
+}
+
 /// <summary>Parts, pans and oil were laid out.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Parts">Number in hand by part id.</param>

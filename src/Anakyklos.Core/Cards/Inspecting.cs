@@ -25,6 +25,9 @@ public enum PointOutcome
 
     /// <summary>The lead decides before the vehicle goes.</summary>
     Stop,
+
+    /// <summary>It is put right there and then, and looked at again.</summary>
+    Amiss,
 }
 
 /// <summary>How a point was found, and left.</summary>

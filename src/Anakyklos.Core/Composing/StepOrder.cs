@@ -401,6 +401,12 @@ internal sealed class StepOrder
                 yield return new(turn.Id, gauge.Id,
                     [.. _steps.Where(s => s.Id != turn.Id && s.Id != gauge.Id && !(Reaches(turn, s) && Reaches(s, gauge)))
                     .Select(s => s.Id)], "it is hot for the reading");
+        // No other work is begun between the run and the reading that it was for.
+        if (Of(t => t.Engine == EngineUse.Stops).FirstOrDefault() is { } stop)
+            foreach (var gauge in Of(t => t.Levels).Where(g => _sheet.Fluids[g.What].Pumped && Reaches(stop, g)))
+                yield return new(stop.Id, gauge.Id,
+                    [.. _steps.Where(s => s.Traits.Opens && !(Reaches(stop, s) && Reaches(s, gauge))).Select(s => s.Id)],
+                    "the level is read soon after the run");
         foreach (var reservoir in _sheet.Access.Values.Where(a => a.Cautions.Contains("brake-fluid") && _opens.ContainsKey(a.Id)
             && _closes.ContainsKey(a.Id)))
         {

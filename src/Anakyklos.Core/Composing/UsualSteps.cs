@@ -69,6 +69,8 @@ internal sealed class UsualSteps(ModelSheet sheet)
             Lift = holder?.Lift ?? place.UsualLift(),
             Takes = p.Takes,
             Needs = [.. p.Needs],
+            After = p.After,
+            Said = p.Said,
             Notes = p.Notes,
             Map = MapOf(partId),
             From = p.Number.From,

@@ -75,12 +75,19 @@ public static class CardPlanner
         };
     }
 
-    // What is opened and closed, save what holds the vehicle; and what is hot or settled and read after that.
+    // What is opened and closed, save what holds the vehicle; what is done to a part or through
+    // one opening, one after the other; and what is hot or settled and read then.
     private static IEnumerable<(SheetStep Opens, SheetStep Closes)> Pairs(ComposedWork work)
     {
         foreach (var open in work.Steps.Where(s => s.Traits.Opens))
             if (work.Steps.FirstOrDefault(s => s.Traits.Shuts && s.What == open.What) is { } close)
                 yield return (open, close);
+        foreach (var fit in work.Steps.Where(s => s.Traits.Fits && work.Sheet.Parts.ContainsKey(s.What)))
+            foreach (var before in work.Steps.Where(s => work.Sheet.Parts[fit.What].After.Contains(s.Id)))
+                yield return (before, fit);
+        foreach (var step in work.Steps.Where(s => work.Sheet.Steps.ContainsKey(s.Id)))
+            foreach (var before in work.Steps.Where(b => work.Sheet.Steps[step.Id].After.Contains(b.Id) && b.Needs.Intersect(step.Needs).Any()))
+                yield return (before, step);
         foreach (var settle in work.Steps.Where(s => s.Traits.Engine == EngineUse.Stops))
             foreach (var gauge in work.Steps.Where(s => s.Traits.Levels && work.Sheet.Fluids[s.What].Pumped))
                 yield return (settle, gauge);

@@ -10,7 +10,7 @@ public abstract class Scale
 {
     private static readonly IReadOnlyList<Scale> All =
     [
-        .. Of<Length>(), .. Of<Pressure>(), .. new[] { "clicks", "cracks", "strokes", "turns" }.Select(w => new Counted(w)),
+        .. Of<Length>(), .. Of<Pressure>(), .. new[] { "clicks", "cracks", "strokes", "turns", "years" }.Select(w => new Counted(w)),
     ];
 
     /// <summary>The kind of thing, such as "length"; of what is counted, its word.</summary>

@@ -30,13 +30,67 @@ public enum AnswerLeads
 
     /// <summary>The lead decides before the vehicle goes.</summary>
     Stop,
+
+    /// <summary>It is put right there and then, and looked at again.</summary>
+    Mend,
+}
+
+/// <summary>How something lies, for the picture beside an answer.</summary>
+public enum Lie
+{
+    /// <summary>An arrow on it points to the left.</summary>
+    ArrowLeft,
+
+    /// <summary>An arrow on it points to the right.</summary>
+    ArrowRight,
+
+    /// <summary>An arrow on it points up.</summary>
+    ArrowUp,
+
+    /// <summary>An arrow on it points down.</summary>
+    ArrowDown,
+
+    /// <summary>Its seal or rim lies above.</summary>
+    SealUp,
+
+    /// <summary>Its seal or rim lies below.</summary>
+    SealDown,
+
+    /// <summary>The old ring came off with the old part; the face is bare.</summary>
+    RingOff,
+
+    /// <summary>The old ring stayed on the face.</summary>
+    RingLeft,
+
+    /// <summary>Two lines run straight, each to its own port.</summary>
+    LinesStraight,
+
+    /// <summary>Two lines cross.</summary>
+    LinesCrossed,
+
+    /// <summary>Old and new are of one size.</summary>
+    AsOld,
+
+    /// <summary>The new one differs from the old one.</summary>
+    NotAsOld,
 }
 
 /// <summary>One way in which a point may be found.</summary>
 /// <param name="Says">It in a few words, such as "dry and brown".</param>
 /// <param name="Means">What it tells, such as "runs lean"; empty for nothing.</param>
 /// <param name="Leads">What follows.</param>
-public sealed record PointAnswer(string Says, string Means, AnswerLeads Leads);
+/// <param name="Shown">How it lies then, drawn; null for no picture.</param>
+public sealed record PointAnswer(string Says, string Means, AnswerLeads Leads, Lie? Shown = null)
+{
+    internal static PointAnswer Read(SheetCursor c)
+    {
+        var answer = new PointAnswer(c.Text("says"), c.Text("means", false), c.Word("leads", AnswerLeads.Good, false),
+            c.Has("shown") ? c.Word<Lie>("shown") : null);
+        if (answer is { Leads: AnswerLeads.Mend, Means: "" })
+            c.Complain("means", "Say what is done about it: it is put right there and then.");
+        return answer;
+    }
+}
 
 /// <summary>How a point is measured, and what passes. At least one of the limits is there, or it is only noted.</summary>
 /// <param name="In">The scale of the gauge in the hand.</param>
@@ -87,7 +141,7 @@ public sealed record InspectSpec(IReadOnlyList<InspectPoint> Points, bool OneByO
     internal static InspectSpec Read(SheetCursor c)
     {
         var common = c.Part("measure", Ask, false);
-        var answers = c.List("answers", Answer);
+        var answers = c.List("answers", PointAnswer.Read);
         var points = c.List("points", p => Point(p, common, answers), true);
         foreach (var twice in points.GroupBy(p => p.Id).Where(g => g.Count() > 1))
             c.Complain("points", $"“{twice.Key}” stands here twice.");
@@ -97,7 +151,7 @@ public sealed record InspectSpec(IReadOnlyList<InspectPoint> Points, bool OneByO
     private static InspectPoint Point(SheetCursor c, GaugeAsk? common, IReadOnlyList<PointAnswer> answers)
     {
         var own = c.Part("measure", Ask, false);
-        var (ownAnswers, id) = (c.List("answers", Answer), c.Text("id"));
+        var (ownAnswers, id) = (c.List("answers", PointAnswer.Read), c.Text("id"));
         var measure = own ?? (ownAnswers.Count > 0 ? null : common);
         var point = new InspectPoint(id, c.Text("name"), measure, measure is null ? ownAnswers.Count > 0 ? ownAnswers : answers : [],
             c.Has("wheel") ? c.Word<Wheel>("wheel") : null, c.Has("cylinder") ? c.Whole("cylinder", 1, 16, 1) : null,
@@ -108,9 +162,6 @@ public sealed record InspectSpec(IReadOnlyList<InspectPoint> Points, bool OneByO
             c.Complain("answers", "The first answer is the usual one, and nothing follows from it.");
         return point;
     }
-
-    private static PointAnswer Answer(SheetCursor c) =>
-        new(c.Text("says"), c.Text("means", false), c.Word("leads", AnswerLeads.Good, false));
 
     private static GaugeAsk Ask(SheetCursor c)
     {

@@ -80,6 +80,9 @@ public sealed record ModelSheet
     /// <summary>How long the engine takes from warm to cold enough to be touched.</summary>
     public TimeSpan CoolsIn { get; init; }
 
+    /// <summary>How long it may be cranked; null where the sheet does not say, as with an engine that has no starter.</summary>
+    public StarterLimits? Starter { get; init; }
+
     /// <summary>Whether an access, fluid system, fastener or part of this id is in the sheet.</summary>
     /// <returns>True when one of the four tables has it.</returns>
     public bool Names(ThingId id) => Access.ContainsKey(id) || Fluids.ContainsKey(id) || Fasteners.ContainsKey(id) || Parts.ContainsKey(id);
@@ -90,6 +93,14 @@ public sealed record ModelSheet
     /// <summary>Make and name.</summary>
     public string FullName => $"{Make} {Name}";
 }
+
+/// <summary>How long a starter may turn an engine that does not fire.</summary>
+/// <param name="Longest">The longest at a time.</param>
+/// <param name="Rest">How long it rests after that.</param>
+/// <param name="Tries">So many times, then it cools, and what is primed is primed again.</param>
+/// <param name="Cools">How long it cools then.</param>
+/// <param name="From">Source.</param>
+public sealed record StarterLimits(TimeSpan Longest, TimeSpan Rest, int Tries, TimeSpan Cools, Citation From);
 
 /// <summary>What an engine burns.</summary>
 public enum Fuel
@@ -527,6 +538,15 @@ public sealed record Part
 
     /// <summary>What to know while fitting it.</summary>
     public IReadOnlyList<StepNote> Notes { get; init; } = [];
+
+    /// <summary>Steps that come before it is fitted, wherever both are on a card.</summary>
+    public IReadOnlyList<StepId> After { get; init; } = [];
+
+    /// <summary>What is asked as it is fitted; null for nothing.</summary>
+    public FitQuestion? Asks { get; init; }
+
+    /// <summary>What the big button says once it is fitted; empty for the usual words.</summary>
+    public string Said { get; init; } = "";
 
     /// <summary>Whether it is a seal.</summary>
     public bool IsSeal => ReusableTimes is not null;

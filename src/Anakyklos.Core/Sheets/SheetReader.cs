@@ -73,6 +73,8 @@ public static class SheetReader
             Name = c.Text("name"),
             Stands = c.Word("stands", Stand.Lift, required: false),
             CoolsIn = c.Duration("coolsIn", false) ?? TimeSpan.FromMinutes(45),
+            Starter = c.Part("starter", s => new StarterLimits(s.Duration("longest") ?? OneMinute, s.Duration("rest") ?? OneMinute,
+                s.Whole("tries", 1, 9, 3), s.Duration("cools") ?? OneMinute, s.Cited()), required: false),
             Variants = c.List("variants", v => new Variant(v.Text("id"), v.Text("name"))),
             Sources = sources,
             Access = c.Table<AccessId, Access>("access", ReadAccess, required: false),
@@ -173,6 +175,9 @@ public static class SheetReader
         Takes = c.Duration("takes", false) ?? OneMinute,
         Fitting = c.Text("fitting", false),
         Notes = ReadNotes(c),
+        After = c.Ids<StepId>("after"),
+        Asks = c.Part("asks", FitQuestion.Read, required: false),
+        Said = c.Text("said", false),
     };
 
     private static ServiceInterval ReadInterval(SheetCursor c, string name) => c.Part(name, i =>

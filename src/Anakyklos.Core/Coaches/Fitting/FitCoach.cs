@@ -30,17 +30,43 @@ internal sealed class FitCoach : PressedCoach
                 yield return r;
     }
 
-    internal override Decision Decide(StepAt at, CardCommand said) => said is FillPart fill
-        ? at.NotNow() ?? Implausible(fill.Amount) ?? Fills(at, fill) : base.Decide(at, said);
+    internal override Decision Decide(StepAt at, CardCommand said) => said switch
+    {
+        FillPart fill => at.NotNow() ?? Implausible(fill.Amount) ?? Fills(at, fill),
+        FitPart fit => at.NotNow() ?? Fits(at, fit),
+        _ => base.Decide(at, said),
+    };
 
-    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened is PartFilled filled
-        ? [new PartHolds(card.Sheet.Pours(step)!.Id, step.What, filled.Amount.Value)] : base.Effects(card, step, happened);
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
+    {
+        PartFilled filled => [new PartHolds(card.Sheet.Pours(step)!.Id, step.What, filled.Amount.Value)],
+        PartFitted => [new StepEnds(step.Id), new PartGoesIn(step.What)],
+        _ => base.Effects(card, step, happened),
+    };
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) =>
         card.Opened.Schools is { Filter: FilterSchool.Filled } && card.MayFillFirst(step)
-            ? new FillPart(step.Id, new(card.Sheet.Parts[step.What].Prefill!.Value, Volume.Litre)) : base.ByTheBook(card, step);
+            ? new FillPart(step.Id, new(card.Sheet.Parts[step.What].Prefill!.Value, Volume.Litre))
+            : card.Sheet.Parts[step.What].Asks is { } asks ? new FitPart(step.Id, asks.Right.First().Says) : base.ByTheBook(card, step);
+
+    // How it lies is seen before it is covered, or nobody will know.
+    protected override Decision Pressed(StepAt at, ConfirmStep said) =>
+        at.Sheet.Parts[at.Step.What].Asks is { } asks ? No(asks.Asks, Either(asks), field: "says") : base.Pressed(at, said);
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new PartGoesIn(step.What)];
+
+    private static string Either(FitQuestion asks) => $"Look, and say one of: {string.Join(", ", asks.Answers.Select(a => a.Says))}.";
+
+    private static Decision Fits(StepAt at, FitPart said)
+    {
+        var part = at.Sheet.Parts[at.Step.What];
+        if (part.Asks is not { } asks)
+            return No($"Nothing is asked as the {Words.Low(part.Name)} is fitted.", "Say that it is in its place.");
+        if (asks.Answers.FirstOrDefault(a => a.Says == said.Says) is not { } answer)
+            return No("That is not one of the answers.", Either(asks), field: "says");
+        return answer.Leads == AnswerLeads.Good ? Yes(new PartFitted(at.Id, answer.Says))
+            : No($"{part.Name}: {answer.Says}.", $"{answer.Means}{(answer.Means.EndsWith('.') ? "" : ".")}", field: "says");
+    }
 
     private static Decision Fills(StepAt at, FillPart said)
     {

@@ -40,7 +40,7 @@ internal sealed class InspectCoach : Coach
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
     {
         PointInspected e => Ends(card, step, e.Point, new PointReads(step.Id, e.Point, e.Reads, e.Outcome,
-            e.Outcome is not (PointOutcome.TooLittle or PointOutcome.TooMuch))),
+            e.Outcome is not (PointOutcome.TooLittle or PointOutcome.TooMuch or PointOutcome.Amiss))),
         PointStays e when card.FoundAt(step.Id).First(f => f.Point == e.Point) is var found =>
             Ends(card, step, e.Point, new PointReads(step.Id, e.Point, found.Left, found.Outcome, true)),
         DeviationTaken { Kind: DeviationKind.StepLeftOut } left => [new StepLeftOut(step.Id, left.Reason)],
@@ -99,6 +99,7 @@ internal sealed class InspectCoach : Coach
             AnswerLeads.Watch => PointOutcome.Watch,
             AnswerLeads.Plan => PointOutcome.Plan,
             AnswerLeads.Stop => PointOutcome.Stop,
+            AnswerLeads.Mend => PointOutcome.Amiss,
             _ => throw new InvalidOperationException($"Nobody has said what {answer.Leads} leads to."),
         };
         return Noted(at, point, answer.Says, outcome,
@@ -126,8 +127,10 @@ internal sealed class InspectCoach : Coach
     private static Decision Stay(StepAt at, InspectPoint point)
     {
         var found = at.Card.FoundAt(at.Id).FirstOrDefault(f => f.Point == point.Id);
-        return found is not { Settled: false, Outcome: PointOutcome.TooLittle or PointOutcome.TooMuch }
-            ? No($"{point.Name} does not stand outside of what passes.", "Measure it.", field: "value")
+        return found is { Settled: false, Outcome: PointOutcome.Amiss }
+            ? Yes([new PointStays(at.Id, point.Id), new FindingNoted(at.Id, FindingGrade.Stop,
+                $"{point.Name}: {found.Left}, and cannot be put right")])
+            : found is not { Settled: false, Outcome: PointOutcome.TooLittle or PointOutcome.TooMuch } ? No($"{point.Name} does not stand outside of what passes.", "Measure it.", field: "value")
             : Yes([new PointStays(at.Id, point.Id), new FindingNoted(at.Id,
                 at.Card.IsEssential(at.Step) ? FindingGrade.Stop : FindingGrade.PlanIt,
                 $"{point.Name}: {found.Left}, and cannot be set; {point.Measure!.Passes} passes")]);
@@ -223,7 +226,7 @@ internal sealed class InspectCoach : Coach
         var happened = new PointInspected(at.Id, point.Id, reads, outcome);
         FindingGrade? grade = outcome switch
         {
-            PointOutcome.Good or PointOutcome.TooLittle or PointOutcome.TooMuch => null,
+            PointOutcome.Good or PointOutcome.TooLittle or PointOutcome.TooMuch or PointOutcome.Amiss => null,
             PointOutcome.Watch => FindingGrade.KeepAnEye,
             PointOutcome.Plan => FindingGrade.PlanIt,
             PointOutcome.Stop => FindingGrade.Stop,

@@ -45,9 +45,18 @@ public sealed record Priming(PrimeSpec Spec, int Made, DateTimeOffset? HeldUntil
     /// <summary>How it stands at a step.</summary>
     /// <param name="card">The card.</param>
     /// <param name="step">A step that says how often.</param>
-    public static Priming Of(JobCard card, SheetStep step) => new((PrimeSpec)step.Spec!,
-        card.HappenedAt(s => s.Id == step.Id).Select(h => h.Event).OfType<PrimeCounted>().Sum(e => e.Times),
-        card.Waits.FirstOrDefault(w => w.Id == step.Id)?.Until);
+    public static Priming Of(JobCard card, SheetStep step)
+    {
+        var made = 0;
+        foreach (var (_, happened) in card.HappenedAt(s => s.Id == step.Id || s.Traits.Engine == EngineUse.Starts))
+            made = happened switch
+            {
+                PrimeCounted e => made + e.Times,
+                EngineCranked e when e.Again.Contains(step.Id) => 0,
+                _ => made,
+            };
+        return new((PrimeSpec)step.Spec!, made, card.Waits.FirstOrDefault(w => w.Id == step.Id)?.Until);
+    }
 }
 
 /// <summary>What may be said while a system is filled before the start.</summary>

@@ -27,7 +27,11 @@ public sealed class FitScene : WorkScene
                 $"into the new {Words.Low(part.Name)} first: it hangs open side up");
             scene.Main = scene.Main! with { Command = "fillPart" };
             scene.Facts.Add(new("Part", $"{part.Name}, {number}"));
-            scene.Others.Add(new("Fitted dry", "done", "d"));
+            if (part.Asks is { } dry)
+                scene.Others.AddRange(dry.Right.Take(1).Select(a => new LiftScene.Other($"Fitted dry: {a.Says}", "fitted", "d",
+                    Fields: [("says", a.Says)])));
+            else
+                scene.Others.Add(new("Fitted dry", "done", "d"));
             return;
         }
         scene.Number = number;
@@ -35,13 +39,25 @@ public sealed class FitScene : WorkScene
         if (part.Prefill is not null && scene.Card.Sheet.Pours(scene.Step) is { } fluid
             && scene.Card.Fluid(fluid.Id).InPart is var holds && holds > Quantity<Volume>.Zero)
             scene.Facts.Add(new("In it", $"{holds.Print(to.Viewer.VolumeUnits[0])} of {Words.Low(fluid.Name)}; it counts"));
-        scene.Offer(Said(scene.Step));
+        if (part.Asks is { } asks)
+        {
+            if (!scene.IsDone)
+                scene.Pictures = new(Middle: "~/Coaches/Fitting/_Fit.cshtml");
+            scene.Main = new(AnswerForm.High(asks.Right.First().Says), "fitted", ("says", asks.Right.First().Says));
+        }
+        else
+            scene.Offer(Said(scene.Step));
         if (mayFill)
             scene.Others.Add(new("Oil went into it first", "amount", "o", Asks: true));
     }
 
     /// <inheritdoc/>
-    public override string? Line(JobCard card, CardEvent e) => e is PartFilled f ? $"Filled with {f.Amount} before it was fitted" : null;
+    public override string? Line(JobCard card, CardEvent e) => e switch
+    {
+        PartFilled f => $"Filled with {f.Amount} before it was fitted",
+        PartFitted f => $"{card.TitleOf(f.Step)}: {f.Says}",
+        _ => null,
+    };
 
     private static string Again(Part part) => part.ReusableTimes switch
     {

@@ -38,6 +38,8 @@ public sealed class InspectScene : WorkScene
                 scene.Others.Add(new("It stays so", "stays", "y", Fields: [("point", point.Id)]));
             return;
         }
+        if (inspection.At(point) is { Settled: false })
+            scene.Others.Add(new("It cannot be put right", "stays", "y", Fields: [("point", point.Id)]));
         scene.Main = new(High(point.Answers[0].Says), "answered", ("point", point.Id), ("says", point.Answers[0].Says),
             ("again", IsSettled(scene) ? "yes" : "no"));
         if (inspection.RestIsAnswered && point == inspection.Next)
@@ -99,9 +101,15 @@ public sealed class InspectScene : WorkScene
 
     /// <summary>What was read last at the point and does not pass, as a sentence without a full stop; empty where nothing was.</summary>
     internal static string Outside(LiftScene scene) => scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == scene.Point?.Id)
-        is { Settled: false } found ? $"{Reads(found.Left)} is too {(found.Outcome == PointOutcome.TooLittle ? "little" : "much")}" : "";
+        is not { Settled: false } found ? "" : found.Outcome == PointOutcome.Amiss ? $"{High(found.Left)}: that is not right"
+            : $"{Reads(found.Left)} is too {(found.Outcome == PointOutcome.TooLittle ? "little" : "much")}";
 
-    internal static string High(string text) => text.Length == 0 ? "" : $"{char.ToUpperInvariant(text[0])}{text[1..]}";
+    internal static string High(string text) => AnswerForm.High(text);
+
+    /// <summary>What is done about the answer that was given last and is not right; empty for none.</summary>
+    internal static string Mends(LiftScene scene) => scene.Point is { } point
+        && scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == point.Id) is { Settled: false, Outcome: PointOutcome.Amiss } found
+        ? point.Answers.FirstOrDefault(a => a.Says == found.Left)?.Means ?? "" : "";
 
     private static string Quarters(decimal turns) => (Math.Truncate(turns), turns - Math.Truncate(turns)) switch
     {
@@ -139,6 +147,7 @@ public sealed class InspectScene : WorkScene
         PointOutcome.Watch => ", keep an eye on it",
         PointOutcome.Plan => ", plan it",
         PointOutcome.Stop => ", the lead decides",
+        PointOutcome.Amiss => ", put right",
         _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, "Nobody has said what that means."),
     };
 
