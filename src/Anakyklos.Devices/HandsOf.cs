@@ -61,6 +61,7 @@ public static class HandsOf
         FastenersDrawn d => Drawn(card, step, d, vehicle),
         // Whoever takes up a wrench does nothing to the vehicle.
         WrenchTaken => [],
+        EngineCranked => [new Cranks(card.Sheet.Starter!.Longest)],
         PartFitted => [PutsIn(card, step)],
         PartFilled f => [new FillsPart(card.Sheet.Pours(step)!.Id, f.Amount.Value)],
         Poured p => Poured(card, step, p.Amount.Value, vehicle),

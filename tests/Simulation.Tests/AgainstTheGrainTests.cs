@@ -1,7 +1,10 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Coaches.Filling;
+using Anakyklos.Core.Coaches.Fitting;
+using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Coaches.Looking;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
@@ -16,7 +19,7 @@ namespace Anakyklos.Simulation.Tests;
 public sealed class AgainstTheGrainTests
 {
     private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "empty", "hurry", "hurry", "hurry", "hurry"];
+        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "empty", "amiss", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -89,6 +92,7 @@ public sealed class AgainstTheGrainTests
                 || (step.Kind == StepKind.Pour && card.Sheet.Fluids[step.What].FillBy != FillBy.Overflow) =>
                 walk.Looks(step) && walk.Try(new Pour(step.Id, Litres(0.1m), true)),
             "out" when step.Kind == StepKind.Gauge => walk.Try(new TakeOut(step.Id, Litres(0.2m))),
+            "amiss" => Amiss(walk, step, random),
             "empty" when card.Pans.Count > 0 => walk.Try(new EmptyPan(random.Next(card.Pans.Count))),
             "order" => walk.Try(new OrderAgain()),
             "right" when card.CanBePutRight.Where(h => h.Event is ReadingTaken).ToList() is { Count: > 0 } readings =>
@@ -102,4 +106,15 @@ public sealed class AgainstTheGrainTests
             _ => false,
         };
     }
+
+    // The wrong way round, found otherwise than usual, or cranked without firing, and that only once or the battery is flat.
+    private static bool Amiss(BothWalk walk, SheetStep step, Random random) => step switch
+    {
+        { Kind: StepKind.Fit } => walk.Try(new FitPart(step.Id,
+            walk.Card.Sheet.Parts.GetValueOrDefault(step.What)?.Asks?.Answers.FirstOrDefault(a => a.Leads == AnswerLeads.Mend)?.Says ?? "so")),
+        { Spec: InspectSpec spec } when spec.Points[random.Next(spec.Points.Count)] is { Answers: { Count: > 0 } answers } point =>
+            walk.Try(new AnswerPoint(step.Id, point.Id, answers[random.Next(answers.Count)].Says)),
+        { Kind: StepKind.Run } when walk.Card.History.All(h => h.Event is not EngineCranked) => walk.Try(new CrankEngine(step.Id)),
+        _ => false,
+    };
 }

@@ -67,7 +67,7 @@ public sealed partial class JobCard
 
     // What was done so that a level is read at once, such as going through the gears, is done again when other work comes in between.
     private IEnumerable<StepId> IsDoneWith(IReadOnlyCollection<StepId> again) => Work.Spans
-        .Where(span => Step(span.Opens) is { Traits: { Opens: false, LetsOut: false, Sets: false } } begun && WasDone(begun)
+        .Where(span => !span.IsWish && Step(span.Opens) is { Traits: { Opens: false, LetsOut: false, Sets: false } } begun && WasDone(begun)
             && Step(span.Closes) is { Traits.Levels: true } && IsLeft(span.Closes) && span.Barred.Any(again.Contains))
         .Select(span => span.Opens).Distinct();
 

@@ -14,7 +14,8 @@ public sealed record StepLink(StepId Before, StepId After, TimeSpan Lag, string 
 /// <param name="Closes">The step that closes it.</param>
 /// <param name="Barred">Steps that may not stand between the two.</param>
 /// <param name="Why">Why, as a sentence without a full stop.</param>
-public sealed record OpenSpan(StepId Opens, StepId Closes, IReadOnlyList<StepId> Barred, string Why);
+/// <param name="IsWish">Whether it counts only while its opening lies ahead: once that is done, it bars nothing.</param>
+public sealed record OpenSpan(StepId Opens, StepId Closes, IReadOnlyList<StepId> Barred, string Why, bool IsWish = false);
 
 /// <summary>What a set of jobs asks for on one model: steps with a partial order. The lift's own moves are not in it; they follow from the
 /// order chosen.</summary>

@@ -401,12 +401,6 @@ internal sealed class StepOrder
                 yield return new(turn.Id, gauge.Id,
                     [.. _steps.Where(s => s.Id != turn.Id && s.Id != gauge.Id && !(Reaches(turn, s) && Reaches(s, gauge)))
                     .Select(s => s.Id)], "it is hot for the reading");
-        // No other work is begun between the run and the reading that it was for.
-        if (Of(t => t.Engine == EngineUse.Stops).FirstOrDefault() is { } stop)
-            foreach (var gauge in Of(t => t.Levels).Where(g => _sheet.Fluids[g.What].Pumped && Reaches(stop, g)))
-                yield return new(stop.Id, gauge.Id,
-                    [.. _steps.Where(s => s.Traits.Opens && !(Reaches(stop, s) && Reaches(s, gauge))).Select(s => s.Id)],
-                    "the level is read soon after the run");
         foreach (var reservoir in _sheet.Access.Values.Where(a => a.Cautions.Contains("brake-fluid") && _opens.ContainsKey(a.Id)
             && _closes.ContainsKey(a.Id)))
         {
@@ -415,6 +409,15 @@ internal sealed class StepOrder
                 [.. _steps.Where(s => s.Id != open.Id && s.Id != close.Id && !(Reaches(open, s) && Reaches(s, close))).Select(s => s.Id)],
                 $"the {Words.Low(reservoir.Name)} is open");
         }
+    }
+
+    // No other work is begun between the run and the reading that it was for. Where it has come to that all the same, it bars nothing.
+    private IEnumerable<OpenSpan> Wishes()
+    {
+        if (Of(t => t.Engine == EngineUse.Stops).FirstOrDefault() is { } stop)
+            foreach (var gauge in Of(t => t.Levels).Where(g => _sheet.Fluids[g.What].Pumped && Reaches(stop, g)))
+                yield return new(stop.Id, gauge.Id, [.. _steps.Where(s => s.Traits.Opens && !Reaches(stop, s) && !Reaches(s, gauge))
+                    .Select(s => s.Id)], "the level is read soon after the run", IsWish: true);
     }
 
     // A barred step that must come before the closing must come before the opening too, and one that comes after the opening comes after
@@ -452,7 +455,7 @@ internal sealed class StepOrder
         IReadOnlyList<OpenSpan> spans = [.. open, .. soon.Select(s => s with
         {
             Barred = [.. s.Barred.Where(b => !_after.Reaches(_index[b], _index[s.Closes]))],
-        }).Where(s => s.Barred.Count > 0)];
+        }).Concat(Wishes()).Where(s => s.Barred.Count > 0)];
         var left = _links.Keys.GroupBy(k => k.After).ToDictionary(g => g.Key, g => g.Count());
         var follows = _links.Keys.ToLookup(k => k.Before, k => k.After);
         var ready = new SortedSet<int>(Enumerable.Range(0, _steps.Length).Where(i => !left.ContainsKey(i)));

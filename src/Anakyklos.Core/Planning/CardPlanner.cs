@@ -60,7 +60,7 @@ public static class CardPlanner
             [.. work.Steps.Select(s => new OrderingTask((int)s.Takes.TotalSeconds, s.Lift, s.Place, s.People, s.Alone,
                 s.Traits.LaysOut || s.Id == UsualSteps.UsedOil))],
             [.. work.Links.Select(l => new OrderingLag(index[l.Before], index[l.After], (int)l.Lag.TotalSeconds))],
-            [.. work.Spans.Where(s => !start.Reopened.Contains(s.Closes))
+            [.. work.Spans.Where(s => !start.Reopened.Contains(s.Closes) && !(s.IsWish && start.Done.Contains(s.Opens)))
                 .Select(s => new OrderingBar(index[s.Opens], index[s.Closes], [.. s.Barred.Select(b => index[b])]))],
             Seconds(usual.LiftMove(true)), Seconds(usual.LiftMove(false)))
         {
