@@ -56,6 +56,12 @@ public enum Lie
     /// <summary>Its seal or rim lies below.</summary>
     SealDown,
 
+    /// <summary>Its drain lies below.</summary>
+    DrainBelow,
+
+    /// <summary>Its drain lies above.</summary>
+    DrainAbove,
+
     /// <summary>The old ring came off with the old part; the face is bare.</summary>
     RingOff,
 

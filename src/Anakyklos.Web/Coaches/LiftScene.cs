@@ -42,7 +42,8 @@ public sealed class LiftScene
     /// <param name="Middle">In place of the one value; empty for that.</param>
     /// <param name="Right">In place of map or place; empty for those.</param>
     /// <param name="Under">Below the one value and what stands beside it; empty for nothing.</param>
-    public sealed record WorkPictures(string Left = "", string Middle = "", string Right = "", string Under = "");
+    /// <param name="Facts">How many short lines have room below what stands in the middle.</param>
+    public sealed record WorkPictures(string Left = "", string Middle = "", string Right = "", string Under = "", int Facts = 1);
 
     private LiftScene(JobCard card, SheetStep step) => (Card, Step) = (card, step);
 

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Inspecting;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Kit;
@@ -50,6 +51,14 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         new(156, 138_050, 0.15m, [-0.2m, 0.3m, 0.7m], 38, "", "", true),
     ];
 
+    /// <summary>What was measured on the school bus, in mm: both pads at each wheel, and the discs.</summary>
+    private static readonly IReadOnlyDictionary<(StepId Step, string Point), string> Worn = new Dictionary<(StepId, string), string>
+    {
+        [("brake-pads", "front-left")] = "4.9 4.6", [("brake-pads", "front-right")] = "5 4.8",
+        [("brake-pads", "rear-left")] = "6.4 6.2", [("brake-pads", "rear-right")] = "6.5 6.3",
+        [("brake-discs", "front-left")] = "26.9", [("brake-discs", "front-right")] = "27",
+    };
+
     private const string Marker = "this-is-the-demo";
 
     /// <summary>Whether the folder's workshop was made by the demo; only such a one is ever cleared away.</summary>
@@ -98,6 +107,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await stock.Fill(effie);
         await WaitForBoat(iona);
         await AlmostSigned(iona);
+        await WornPads(iona);
     }
 
     // One service after the other: what the laboratory says of an oil depends on how far it ran since the one before.
@@ -144,6 +154,22 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
                     new KitPart(KitChoice.InHand, "CF-8806-C")), [], new Dictionary<FluidId, OilLaidOut>()), by, at)
                 : await Give(id, UsualPress.Of(card, step), by, at);
         }
+    }
+
+    // The school bus had its brakes measured in the summer: what wears since is projected from that.
+    private async Task WornPads(Person by)
+    {
+        var id = await Open(sheets.Newest("hespin-16")!, "HD-04", Morning(160), 115_150, "Bay 1", new Dictionary<PartId, int>(), by,
+            "wear-check");
+        var card = cards.Find(id)!;
+        for (var at = card.History[0].At; card.Next is { } step;)
+        {
+            at += step.Takes;
+            var said = UsualPress.Of(card, step);
+            card = await Give(id, said is MeasurePoint m && Worn.TryGetValue((step.Id, m.Point), out var read)
+                ? m with { Value = read } : said, by, at);
+        }
+        await Give(id, new Sign(), by, card.History[^1].At.AddMinutes(2));
     }
 
     private async Task Live(DemoLife life, Person by)

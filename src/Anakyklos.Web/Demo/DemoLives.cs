@@ -51,7 +51,8 @@ public static class DemoLives
     [
         new("HD-02", "corran-fen-12", "District nurse", 2021, Use.Harsh, 38_410, 9, 640, null,
             [(Oil, 204, 33_950), ("air-filter", 204, 33_950), ("cabin-filter", 204, 33_950), ("spark-plugs", 570, 26_100),
-                ("brake-fluid", 570, 26_100), ("gearbox-oil", 570, 26_100), ("tyre-rotation", 60, 37_300)]),
+                ("brake-fluid", 570, 26_100), ("gearbox-oil", 570, 26_100), ("tyre-rotation", 60, 37_300),
+                ("wear-check", 204, 33_950)]),
         new("HD-04", "hespin-16", "School run", 2018, Use.Harsh, 121_300, 6, 1_150, null,
             [(Oil, 70, 118_500), ("air-filter", 70, 118_500), ("cabin-filter", 70, 118_500), ("gearbox-oil", 700, 93_400),
                 ("rear-axle-oil", 700, 93_400), ("tyre-rotation", 70, 118_500), ("brake-fluid", 240, 112_000)]),

@@ -70,6 +70,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public IReadOnlyList<Refusal> Blocked => [.. Refusals.Where(r => r.Field is null || (Panel.Length == 0 && !Scene.IsKit
         && !(Scene.WantsReading && r.Field == Scene.ReadInto) && !(Scene.IsOverTorqued && r.Field == "what")))];
 
+    /// <summary>Whether nothing was refused but the answer itself, so that another can be given at once.</summary>
+    public bool OnlyOtherwise => Blocked.Count > 0 && Blocked.All(r => r.Field == "says");
+
     /// <summary>What runs by itself while this step is done; empty for nothing.</summary>
     public string Meantime => Scene.IsDone || Scene.WaitsFor is not null ? ""
         : string.Join(" and the ", Card.Waits.Where(w => w.Until > Clock.Now && w.Id != Scene.Step.Id)

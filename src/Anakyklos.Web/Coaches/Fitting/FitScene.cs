@@ -35,14 +35,15 @@ public sealed class FitScene : WorkScene
             return;
         }
         scene.Number = number;
-        scene.Facts.Add(new("Part", $"{part.Name}{Again(part)}"));
+        if (part.Asks is null || part.IsSeal)
+            scene.Facts.Add(new("Part", $"{part.Name}{Again(part)}"));
         if (part.Prefill is not null && scene.Card.Sheet.Pours(scene.Step) is { } fluid
             && scene.Card.Fluid(fluid.Id).InPart is var holds && holds > Quantity<Volume>.Zero)
             scene.Facts.Add(new("In it", $"{holds.Print(to.Viewer.VolumeUnits[0])} of {Words.Low(fluid.Name)}; it counts"));
         if (part.Asks is { } asks)
         {
             if (!scene.IsDone)
-                scene.Pictures = new(Middle: "~/Coaches/Fitting/_Fit.cshtml");
+                scene.Pictures = new(Middle: "~/Coaches/Fitting/_Fit.cshtml", Facts: 3);
             scene.Main = new(AnswerForm.High(asks.Right.First().Says), "fitted", ("says", asks.Right.First().Says));
         }
         else

@@ -43,7 +43,8 @@ public sealed class InspectScene : WorkScene
         scene.Main = new(High(point.Answers[0].Says), "answered", ("point", point.Id), ("says", point.Answers[0].Says),
             ("again", IsSettled(scene) ? "yes" : "no"));
         if (inspection.RestIsAnswered && point == inspection.Next)
-            scene.Others.Add(new($"All {inspection.Left.Count}: {point.Answers[0].Says}", "rest", "a"));
+            scene.Others.Add(new(inspection.Left.All(p => p.Answers[0].Says == point.Answers[0].Says)
+                ? $"All {inspection.Left.Count}: {point.Answers[0].Says}" : $"All {inspection.Left.Count} as they should be", "rest", "a"));
     }
 
     /// <inheritdoc/>
@@ -147,7 +148,7 @@ public sealed class InspectScene : WorkScene
         PointOutcome.Watch => ", keep an eye on it",
         PointOutcome.Plan => ", plan it",
         PointOutcome.Stop => ", the lead decides",
-        PointOutcome.Amiss => ", put right",
+        PointOutcome.Amiss => ", not right",
         _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, "Nobody has said what that means."),
     };
 
