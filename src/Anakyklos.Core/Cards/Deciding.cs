@@ -96,6 +96,7 @@ public sealed partial class JobCard
         MoveLift c => Move(c),
         AwaitPart c => Await(c),
         PartIsHere c => CameIn(c),
+        LeaveWord c => Leave(c),
         Sign => SignOff(now),
         _ => No("Nobody here knows how that is done.",
             "Load the page again; if it says so again, the program at the other end is of another version."),

@@ -13,7 +13,7 @@ public sealed partial class JobCard
     // From state to state; a card in between is made only for an event that does not say itself what it did.
     private CardState Fold(CardState s, Recorded r) => r.Event switch
     {
-        CardOpened or TakenBack or SampleTaken => s,
+        CardOpened or TakenBack or SampleTaken or WordLeft => s,
         PlanChanged e => Planned(s, e),
         PartAwaited e => s with { Awaited = WithoutNumber(s, e.Number).Add(e) },
         PartCame e => s with { Awaited = WithoutNumber(s, e.Number) },

@@ -40,6 +40,7 @@ internal sealed class KernelCommands : ICommandPage
             said => new Deviate(said.Of(Field.Step), said.Of(Kind), said.Of(Field.Reason))),
         new("saw", "Something was seen", [Field.Step, Grade, Text, Photo],
             said => new NoteFinding(said.Of(Field.Step), said.Of(Grade), said.Of(Text), said.Of(Photo))),
+        new("word", "Words are left for whoever goes on", [Text], said => new LeaveWord(said.Of(Text))),
         new("move", "The lift is moved outside the plan", [Up, LookedOver], said => new MoveLift(said.Of(Up), said.Of(LookedOver))),
         new("drop", "A job cannot be finished and is given up", [Job, Field.Reason],
             said => new DropJob(said.Of(Job), said.Of(Field.Reason))),

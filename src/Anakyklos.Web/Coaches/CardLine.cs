@@ -33,6 +33,7 @@ public static class CardLine
             JobDropped e => $"{e.Name} given up: {e.Reason}",
             CardVoided e => $"Made void: {e.Reason}",
             LiftMoved e => e.Up ? "Raised, lifting points looked at" : "Lowered, nothing underneath",
+            WordLeft e => $"Word for whoever goes on: {e.Text}",
             Signed => "Signed: the ring is closed",
             _ => WorkScene.LineOf(card, recorded.Event)
                 ?? throw new InvalidOperationException($"Nobody says what {recorded.Event.GetType().Name} means."),

@@ -122,6 +122,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <summary>The step that let out what can be measured in its pan now; null for none.</summary>
     public SheetStep? ToMeasure => Card.ToMeasure(Clock.Now);
 
+    /// <summary>What another did last on a card that is new to whoever looks; null when it is not.</summary>
+    public Recorded? TakenOver => Viewer.Member is { } me ? Card.WorkedOnBefore(me.Id, Clock.Now) : null;
+
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
 

@@ -107,6 +107,10 @@ public sealed class InspectScene : WorkScene
 
     internal static string High(string text) => AnswerForm.High(text);
 
+    /// <summary>What was found at the point before, where that became a finding; empty for nothing.</summary>
+    internal static string JustFound(LiftScene scene) => scene.Card.History is { Count: > 0 } all && all[^1].Event is FindingNoted f
+        && f.Step == scene.Step.Id && all.Any(h => h.Command == all[^1].Command && h.Event is PointInspected) ? f.Text : "";
+
     /// <summary>What is done about the answer that was given last and is not right; empty for none.</summary>
     internal static string Mends(LiftScene scene) => scene.Point is { } point
         && scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == point.Id) is { Settled: false, Outcome: PointOutcome.Amiss } found
