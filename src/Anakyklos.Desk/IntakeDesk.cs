@@ -71,7 +71,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
             fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual,
-            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate));
+            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate),
+            PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }

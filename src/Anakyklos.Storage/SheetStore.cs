@@ -40,13 +40,14 @@ public sealed class SheetStore(WorkshopDatabase database)
         return sheet is null ? null : _read.GetOrAdd((id, revision), sheet);
     }
 
-    /// <summary>The newest revision of each sheet, by name.</summary>
+    /// <summary>The newest revision of each sheet with its own lists, by name.</summary>
     /// <returns>The newest revision of each model, by make and name.</returns>
     public IReadOnlyList<ModelSheet> Newest()
     {
         using var connection = database.Connect();
         return [.. connection.Query<(string Id, int Revision)>("select id, max(revision) from sheet group by id")
-            .Select(r => Find(r.Id, r.Revision)).OfType<ModelSheet>().OrderBy(s => s.FullName)];
+            .Select(r => Find(r.Id, r.Revision)).OfType<ModelSheet>().Select(s => s.With(OwnListStore.Of(connection, s.Id)))
+            .OrderBy(s => s.FullName)];
     }
 
     /// <summary>The file of a sheet as it was brought in, or null.</summary>
@@ -66,12 +67,12 @@ public sealed class SheetStore(WorkshopDatabase database)
         return [.. connection.Query<int>("select revision from sheet where id = @id order by revision desc", new { id })];
     }
 
-    /// <summary>The newest revision of one sheet, or null.</summary>
+    /// <summary>The newest revision of one sheet with its own lists, or null.</summary>
     /// <returns>The newest revision, or null when the model is not here.</returns>
     public ModelSheet? Newest(SheetId id)
     {
         using var connection = database.Connect();
         return connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id", new { id }) is { } revision
-            ? Find(id, revision) : null;
+            ? Find(id, revision)?.With(OwnListStore.Of(connection, id)) : null;
     }
 }

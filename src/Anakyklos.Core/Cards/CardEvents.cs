@@ -75,6 +75,7 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="Schools">How the workshop works where the trade has several schools; null for cards opened before that was kept.</param>
 /// <param name="SampledBefore">What a laboratory said of the vehicle's last sample of each fluid; null for nothing known.</param>
 /// <param name="InspectedBefore">What was read last at each point of the vehicle that is measured; null for nothing known.</param>
+/// <param name="OwnLists">The lists among its jobs that are kept with the model beside its sheet, as they were then; null for none.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
@@ -82,7 +83,8 @@ public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision
         [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] PourStages Stages = PourStages.ByHalves,
         IReadOnlyList<LookBefore>? SeenBefore = null,
         IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null, WorkSchools? Schools = null,
-        IReadOnlyList<SampledBefore>? SampledBefore = null, IReadOnlyList<InspectedBefore>? InspectedBefore = null) : CardEvent;
+        IReadOnlyList<SampledBefore>? SampledBefore = null, IReadOnlyList<InspectedBefore>? InspectedBefore = null,
+        IReadOnlyList<OwnList>? OwnLists = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

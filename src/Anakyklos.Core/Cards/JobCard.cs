@@ -19,7 +19,7 @@ public sealed partial class JobCard
 
     private JobCard(ModelSheet sheet, CardOpened opened, ImmutableList<Recorded> history)
     {
-        (Sheet, Opened, _history) = (sheet, opened, history);
+        (Sheet, Opened, _history) = (sheet.With(opened.OwnLists ?? []), opened, history);
         _state = new()
         {
             Plan = opened.Steps,

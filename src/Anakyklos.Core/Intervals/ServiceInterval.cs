@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Anakyklos.Core.Quantities;
 
 namespace Anakyklos.Core.Intervals;
@@ -34,6 +35,7 @@ public sealed record ServiceInterval(Quantity<Distance>? Every, int? Months, int
             done.Hours + Hours);
 
     /// <summary>Half of it, for work at which wear was seen: months and hours rounded down, at least one.</summary>
+    [JsonIgnore]
     public ServiceInterval Half => new(Every is { } every ? every / 2 : null, Months is { } months ? Math.Max(1, months / 2) : null,
         Hours is { } hours ? Math.Max(1, hours / 2) : null);
 

@@ -92,6 +92,29 @@ public sealed record ModelSheet
 
     /// <summary>Make and name.</summary>
     public string FullName => $"{Make} {Name}";
+
+    /// <summary>Lists of inspections that are kept with the model beside its sheet; their jobs and steps are among its own.</summary>
+    public IReadOnlyList<OwnList> OwnLists { get; private init; } = [];
+
+    /// <summary>The sheet with own lists beside what the maker says.</summary>
+    /// <param name="lists">The lists; one that is there already takes the place of the older.</param>
+    /// <returns>The same sheet where there are none.</returns>
+    public ModelSheet With(IReadOnlyList<OwnList> lists) => lists.Count == 0 ? this : this with
+    {
+        OwnLists = [.. OwnLists.ExceptBy(lists.Select(l => l.Id), l => l.Id), .. lists],
+        Steps = Together(Steps, lists, l => l.Step),
+        Jobs = Together(Jobs, lists, l => l.Job),
+        Intervals = Together(Intervals, lists, l => l.Interval),
+    };
+
+    private static IReadOnlyDictionary<Ids.Id<T>, TValue> Together<T, TValue>(IReadOnlyDictionary<Ids.Id<T>, TValue> there,
+        IReadOnlyList<OwnList> lists, Func<OwnList, TValue> of)
+    {
+        var all = new Dictionary<Ids.Id<T>, TValue>(there);
+        foreach (var list in lists)
+            all[list.Id] = of(list);
+        return all;
+    }
 }
 
 /// <summary>How long a starter may turn an engine that does not fire.</summary>

@@ -10,7 +10,7 @@ namespace Anakyklos.Core.Sheets;
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
-        SharedIds(sheet).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet)).Concat(Amounts(sheet));
+        OwnIds(sheet).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet)).Concat(Amounts(sheet));
 
     // A step names what it works on by its id alone, so one id is one thing.
     private static IEnumerable<(string, string)> SharedIds(ModelSheet s)
@@ -23,6 +23,12 @@ internal static partial class SheetCheck
                 .Select(x => ($"{x.Table}.{x.Id}",
                 $"“{x.Id}” stands in another table ({g.First().Table}) as well. Give one of them another id.")));
     }
+
+    // What is kept beside a sheet never takes the place of what stands in it.
+    private static IEnumerable<(string, string)> OwnIds(ModelSheet s) => s.Jobs.Keys.Select(j => ("jobs", j.Text))
+        .Concat(s.Steps.Keys.Select(k => ("steps", k.Text))).Concat(s.Intervals.Keys.Select(i => ("intervals", i.Text)))
+        .Where(x => x.Item2.StartsWith(OwnList.Mark, StringComparison.Ordinal))
+        .Select(x => ($"{x.Item1}.{x.Item2}", $"“{x.Item2}” begins with “{OwnList.Mark}”, as lists do that are kept beside a sheet."));
 
     private static IEnumerable<(string, string)> Cautions(string path, IEnumerable<string> keys) =>
         keys.Where(k => !Caution.ByKey.ContainsKey(k))

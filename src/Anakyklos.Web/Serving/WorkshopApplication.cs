@@ -56,8 +56,10 @@ public static class WorkshopApplication
         services.AddSingleton<YardDesk>();
         services.AddSingleton<SampleStore>();
         services.AddSingleton<PhotoStore>();
+        services.AddSingleton<OwnListStore>();
         services.AddSingleton<PhotoDesk>();
         services.AddSingleton<LabDesk>();
+        services.AddSingleton<OwnListDesk>();
         services.AddSingleton<FluidDesk>();
         services.AddSingleton<VehicleDesk>();
         services.AddSingleton<PlannedCards>();
