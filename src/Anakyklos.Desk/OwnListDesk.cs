@@ -87,7 +87,7 @@ public sealed class OwnListDesk(OwnListStore lists, SheetStore sheets, WorkshopC
             return null;
         if (Quantity<Distance>.Read(text, out var problem, unit) is not { } typed)
             wrong.Add(new(problem, "Type such as “10 000 km”.", Field: "every"));
-        else if (typed.Value < Quantity<Distance>.Of(50, Distance.Kilometre) || typed.Value > Quantity<Distance>.Of(500_000, Distance.Kilometre))
+        else if (typed.Value.In(Distance.Kilometre) is < 50 or > 500_000)
             wrong.Add(new($"{typed} cannot be.", "Between 50 and 500 000 km.", Field: "every"));
         else
             return typed.Value;

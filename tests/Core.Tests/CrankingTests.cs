@@ -6,8 +6,8 @@ using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;
 
-/// <summary>An engine that does not fire: HD-07's may be cranked three times for 10 s with a minute between, then its starter cools for 15 min
-/// and the fuel filter is primed again.</summary>
+/// <summary>An engine that does not fire: HD-07's may be cranked three times for 10 s with a minute between, then its starter cools for
+/// 15 min and the fuel filter is primed again.</summary>
 public sealed class CrankingTests
 {
     private CardAtHand _hand = null!;

@@ -96,7 +96,8 @@ public sealed class FittingTests
             var order = CardPlanner.Compose(sheet, sheet.Jobs.Keys).ToList();
             var stop = order.FindIndex(s => s.Kind == StepKind.Settle);
             var level = order.FindLastIndex(s => s.Kind == StepKind.Gauge && sheet.Fluids[s.What].Pumped);
-            Assert.DoesNotContain(order.Skip(stop).Take(level - stop), s => s.Traits.Opens && !s.Id.Text.EndsWith("-again", StringComparison.Ordinal));
+            Assert.DoesNotContain(order.Skip(stop).Take(level - stop),
+                s => s.Traits.Opens && !s.Id.Text.EndsWith("-again", StringComparison.Ordinal));
         }
     }
 

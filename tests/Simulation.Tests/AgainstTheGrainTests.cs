@@ -111,7 +111,8 @@ public sealed class AgainstTheGrainTests
     private static bool Amiss(BothWalk walk, SheetStep step, Random random) => step switch
     {
         { Kind: StepKind.Fit } => walk.Try(new FitPart(step.Id,
-            walk.Card.Sheet.Parts.GetValueOrDefault(step.What)?.Asks?.Answers.FirstOrDefault(a => a.Leads == AnswerLeads.Mend)?.Says ?? "so")),
+            walk.Card.Sheet.Parts.GetValueOrDefault(step.What)?.Asks?.Answers.FirstOrDefault(a => a.Leads == AnswerLeads.Mend)?.Says
+                ?? "so")),
         { Spec: InspectSpec spec } when spec.Points[random.Next(spec.Points.Count)] is { Answers: { Count: > 0 } answers } point =>
             walk.Try(new AnswerPoint(step.Id, point.Id, answers[random.Next(answers.Count)].Says)),
         { Kind: StepKind.Run } when walk.Card.History.All(h => h.Event is not EngineCranked) => walk.Try(new CrankEngine(step.Id)),

@@ -86,7 +86,8 @@ public static class CardPlanner
             foreach (var before in work.Steps.Where(s => work.Sheet.Parts[fit.What].After.Contains(s.Id)))
                 yield return (before, fit);
         foreach (var step in work.Steps.Where(s => work.Sheet.Steps.ContainsKey(s.Id)))
-            foreach (var before in work.Steps.Where(b => work.Sheet.Steps[step.Id].After.Contains(b.Id) && b.Needs.Intersect(step.Needs).Any()))
+            foreach (var before in work.Steps.Where(b => work.Sheet.Steps[step.Id].After.Contains(b.Id)
+                && b.Needs.Intersect(step.Needs).Any()))
                 yield return (before, step);
         foreach (var settle in work.Steps.Where(s => s.Traits.Engine == EngineUse.Stops))
             foreach (var gauge in work.Steps.Where(s => s.Traits.Levels && work.Sheet.Fluids[s.What].Pumped))

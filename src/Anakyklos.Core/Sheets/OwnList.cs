@@ -6,7 +6,8 @@ using Anakyklos.Core.Wording;
 
 namespace Anakyklos.Core.Sheets;
 
-/// <summary>A list of inspections that somebody made from the maker's book, kept with a model beside its sheet: a job of one step.</summary>
+/// <summary>A list of inspections that somebody made from the maker's book, kept with a model beside its sheet: a job of one
+/// step.</summary>
 /// <param name="Id">Id of its job, its step and its interval; begins with <see cref="Mark"/>.</param>
 /// <param name="Name">Its name with a capital.</param>
 /// <param name="Book">The book that it was taken from.</param>

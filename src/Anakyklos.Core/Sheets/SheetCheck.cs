@@ -10,7 +10,8 @@ namespace Anakyklos.Core.Sheets;
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
-        OwnIds(sheet).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet)).Concat(Amounts(sheet));
+        OwnIds(sheet).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
+            .Concat(Amounts(sheet));
 
     // A step names what it works on by its id alone, so one id is one thing.
     private static IEnumerable<(string, string)> SharedIds(ModelSheet s)

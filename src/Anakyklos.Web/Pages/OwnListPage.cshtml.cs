@@ -50,7 +50,8 @@ public sealed class OwnListPageModel(SheetStore sheets, OwnListDesk desk, Viewer
         if (kept is not null)
             return Redirect($"/library/{Sheet.Id}#own");
         Wrong = wrong;
-        Response.StatusCode = wrong.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity : StatusCodes.Status409Conflict;
+        Response.StatusCode = wrong.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity
+            : StatusCodes.Status409Conflict;
         return Page();
     }
 

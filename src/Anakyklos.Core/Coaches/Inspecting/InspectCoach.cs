@@ -127,10 +127,11 @@ internal sealed class InspectCoach : Coach
     private static Decision Stay(StepAt at, InspectPoint point)
     {
         var found = at.Card.FoundAt(at.Id).FirstOrDefault(f => f.Point == point.Id);
-        return found is { Settled: false, Outcome: PointOutcome.Amiss }
-            ? Yes([new PointStays(at.Id, point.Id), new FindingNoted(at.Id, FindingGrade.Stop,
-                $"{point.Name}: {found.Left}, and cannot be put right")])
-            : found is not { Settled: false, Outcome: PointOutcome.TooLittle or PointOutcome.TooMuch } ? No($"{point.Name} does not stand outside of what passes.", "Measure it.", field: "value")
+        if (found is { Settled: false, Outcome: PointOutcome.Amiss })
+            return Yes([new PointStays(at.Id, point.Id), new FindingNoted(at.Id, FindingGrade.Stop,
+                $"{point.Name}: {found.Left}, and cannot be put right")]);
+        return found is not { Settled: false, Outcome: PointOutcome.TooLittle or PointOutcome.TooMuch }
+            ? No($"{point.Name} does not stand outside of what passes.", "Measure it.", field: "value")
             : Yes([new PointStays(at.Id, point.Id), new FindingNoted(at.Id,
                 at.Card.IsEssential(at.Step) ? FindingGrade.Stop : FindingGrade.PlanIt,
                 $"{point.Name}: {found.Left}, and cannot be set; {point.Measure!.Passes} passes")]);
@@ -197,10 +198,14 @@ internal sealed class InspectCoach : Coach
         };
     }
 
+    // What wears and is not said to be new at anything is at most so many times what it must have.
+    private const int ManyTimes = 8;
+
     // The same bare number in another unit of the kind, where all of it would pass so.
     private static string? Meant(GaugeAsk ask, IReadOnlyList<Gauged> reads) => ask.In.Others
         .Where(s => reads.All(r => s.Of(r.Base / ask.In.Factor) is var other && (ask.Low is not { } low || other >= low)
-            && (ask.High is not { } high || other <= high) && (ask.New is not { } fresh || other.Base <= fresh.Base * 1.25m)))
+            && (ask.High is not { } high || other <= high)
+            && (ask.High is not null || other.Base <= (ask.New?.Base * 1.25m ?? ask.Low!.Value.Base * ManyTimes))))
         .Select(s => $"{s.Of(reads[0].Base / ask.In.Factor)}").FirstOrDefault();
 
     private static Decision Worn(StepAt at, InspectPoint point, GaugeAsk ask, string written, List<Gauged> reads)

@@ -113,7 +113,8 @@ public sealed class InspectScene : WorkScene
 
     /// <summary>What is done about the answer that was given last and is not right; empty for none.</summary>
     internal static string Mends(LiftScene scene) => scene.Point is { } point
-        && scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == point.Id) is { Settled: false, Outcome: PointOutcome.Amiss } found
+        && scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == point.Id)
+            is { Settled: false, Outcome: PointOutcome.Amiss } found
         ? point.Answers.FirstOrDefault(a => a.Says == found.Left)?.Means ?? "" : "";
 
     private static string Quarters(decimal turns) => (Math.Truncate(turns), turns - Math.Truncate(turns)) switch

@@ -18,7 +18,8 @@ public sealed class RunScene : WorkScene
             return;
         var cranking = Cranking.Of(scene.Card, scene.Step);
         scene.Others.Add(new("It does not fire", "cranked", "d"));
-        scene.Facts.Add(new("Crank", $"No longer than {LiftWords.Hold(starter.Longest)} at a time, then {LiftWords.Hold(starter.Rest)} of rest"
+        scene.Facts.Add(new("Crank",
+            $"No longer than {LiftWords.Hold(starter.Longest)} at a time, then {LiftWords.Hold(starter.Rest)} of rest"
             + (cranking.Times == 0 ? "" : $"; {(cranking.Left == 1 ? "one try" : $"{cranking.Left} tries")} left")));
     }
 
