@@ -51,13 +51,13 @@ try {
   await take('lift');
   await page.goto('/stand-ins/wrench');
   await page.locator('html:not(.deaf)').waitFor();
-  await page.getByRole('button', { name: /^Run the/ }).click();
+  await after(page, () => page.getByRole('button', { name: /^Run the/ }).click());
   await page.locator('.wrench-hold').waitFor();
-  await page.getByRole('button', { name: /^As this joint wants it/ }).click();
+  await after(page, () => page.getByRole('button', { name: /^As this joint wants it/ }).click());
   await page.locator('.wrench-mark').waitFor();
   // The wrench is carried to the other bay and nobody says so: what it reads there waits.
   await page.locator('html:not(.deaf)').waitFor();
-  await page.getByRole('button', { name: 'Bay 2' }).click();
+  await after(page, () => page.getByRole('button', { name: 'Bay 2' }).click());
   await page.locator('.wrench-card', { hasText: 'HD-08' }).waitFor();
   await page.goto('/stand-ins/wrench?on=1007/engine-drain-plug', { waitUntil: 'load' });
   await page.locator('html:not(.deaf)').waitFor();
@@ -76,6 +76,10 @@ try {
   await page.goto(`/lift/${card}`);
   const una = await visit({});
   await signIn(una, 'Una B.');
+  await una.goto('/stands/1007');
+  await una.getByLabel('Word for whoever goes on').fill('Screw 2 of the tray: a new one is on the bench');
+  await after(una, () => una.getByRole('button', { name: 'Leave it here' }).click());
+  await take('stands', una);
   await una.goto('/you');
   await una.getByText('Night', { exact: true }).click();
   await una.getByText('US', { exact: true }).click();
@@ -93,14 +97,6 @@ try {
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();
   await page.getByRole('heading', { name: 'Wash plug' }).waitFor();
   await workUpTo(page, 'Pour the first', enter);
-  const phone = await visit({ viewport: { width: 390, height: 844 } });
-  await signIn(phone);
-  await phone.goto(`/lift/${card}?panel=came`);
-  await phone.locator('html:not(.deaf)').waitFor();
-  const jug = await phone.locator('.jug').boundingBox();
-  await phone.mouse.click(jug.x + jug.width / 2, jug.y + jug.height * 0.44);
-  await take('phone', phone);
-  await phone.context().close();
   await page.goto('/bay/bay-1');
   await page.locator('select[name=container]').selectOption('3');
   await after(page, () => page.getByRole('button', { name: 'So it is' }).click());
@@ -161,7 +157,10 @@ try {
   await after(page, enter);
   await after(page, () => page.locator('.dot[value="3"]').click());
   await take('screws');
-  await toTheFirstWheel(page);
+  await page.goto('/handover/1009');
+  await enter();
+  await page.waitForURL('**/record/**');
+  await toTheFirstWheel(page, 'HD-02', '39900');
   for (const stroke of ['1', '2', '3', '4', '5', '6']) {
     await enter();
     await page.locator('.value-figure', { hasText: stroke }).waitFor();
@@ -170,9 +169,16 @@ try {
   await take('bleed');
   await page.goto('/library');
   await take('library');
-  await page.goto('/vehicle/HD-07');
-  await page.getByRole('region', { name: 'Laboratory' }).getByRole('link').first().click();
-  await take('sample');
+  await openWith(page, 'HD-04', '122000', ['wear-check']);
+  await workUpTo(page, 'Measure the brake pads', () => usualPress(page));
+  await page.locator('#value').fill('3.4 2.9');
+  await after(page, enter);
+  const phone = await visit({ viewport: { width: 390, height: 844 } });
+  await signIn(phone);
+  await phone.goto(page.url());
+  await phone.locator('html:not(.deaf)').waitFor();
+  await take('phone', phone);
+  await phone.context().close();
   console.log(`Pictures taken; the last page was “${await title(page)}”.`);
 } finally {
   await browser.close();

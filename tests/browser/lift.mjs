@@ -62,9 +62,9 @@ export async function openWith(page, plate, odometer, jobs) {
 }
 
 /** From the yard to the first wheel of a card that only changes HD-04's brake fluid; gives the card's number. */
-export async function toTheFirstWheel(page) {
+export async function toTheFirstWheel(page, plate = 'HD-04', odometer = '121900') {
   await bookIn(page, 'MG-DOT4-1', 2);
-  const card = await openWith(page, 'HD-04', '121900', ['brake-fluid']);
+  const card = await openWith(page, plate, odometer, ['brake-fluid']);
   for (let presses = 0; presses < 12 && !(await title(page)).includes('bleed until'); presses++) {
     const now = await title(page);
     if (await page.locator('#kit').count()) {
