@@ -13,6 +13,16 @@ namespace Anakyklos.Core.Tests;
 /// </summary>
 public sealed class BleedTests
 {
+    [Fact]
+    public void All_wheels_hang_on_one_reservoir()
+    {
+        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets", "hespin-16.json"));
+        var at = text.LastIndexOf("\"reservoir\": \"", StringComparison.Ordinal) + "\"reservoir\": \"".Length;
+        var error = Assert.Single(SheetReader.Read(text[..at] + "9 L" + text[text.IndexOf('"', at)..]).Errors);
+        Assert.EndsWith(".bleed.reservoir", error.Field, StringComparison.Ordinal);
+        Assert.Contains("It is one.", error.What, StringComparison.Ordinal);
+    }
+
     private static readonly ModelSheet Fen = ComposerTests.Sheets["corran-fen-12"];
     private DateTimeOffset _now = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
     private JobCard _card = On("corran-fen-12", "brake-fluid");

@@ -51,8 +51,8 @@ public static partial class OwnPoints
 {
     private static readonly PointAnswer[] Looked =
     [
-        new("as it should be", "", AnswerLeads.Good), new("keep an eye on it", "", AnswerLeads.Watch),
-        new("plan it", "", AnswerLeads.Plan), new("not safe", "", AnswerLeads.Stop),
+        new("as it should be", "", AnswerLeads.Good), new("not as new", "", AnswerLeads.Watch),
+        new("worn", "", AnswerLeads.Plan), new("not safe", "", AnswerLeads.Stop),
     ];
 
     /// <summary>Reads the lines; empty ones are passed over.</summary>

@@ -10,7 +10,7 @@ namespace Anakyklos.Core.Sheets;
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
-        OwnIds(sheet).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
+        OwnIds(sheet).Concat(Reservoirs(sheet)).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
             .Concat(Amounts(sheet));
 
     // A step names what it works on by its id alone, so one id is one thing.
@@ -24,6 +24,13 @@ internal static partial class SheetCheck
                 .Select(x => ($"{x.Table}.{x.Id}",
                 $"“{x.Id}” stands in another table ({g.First().Table}) as well. Give one of them another id.")));
     }
+
+    // One reservoir feeds all wheels of a fluid, and holds as much whichever is bled.
+    private static IEnumerable<(string, string)> Reservoirs(ModelSheet s) => s.Steps.Values.Where(x => x.Spec is BleedSpec)
+        .GroupBy(x => ((BleedSpec)x.Spec!).Fluid)
+        .SelectMany(g => g.Where(x => ((BleedSpec)x.Spec!).Reservoir != ((BleedSpec)g.First().Spec!).Reservoir)
+            .Select(x => ($"steps.{x.Id}.bleed.reservoir",
+                $"“{g.First().Id}” says that the reservoir holds {((BleedSpec)g.First().Spec!).Reservoir.Print(Volume.Litre)}. It is one.")));
 
     // What is kept beside a sheet never takes the place of what stands in it.
     private static IEnumerable<(string, string)> OwnIds(ModelSheet s) => s.Jobs.Keys.Select(j => ("jobs", j.Text))
