@@ -10,8 +10,8 @@ namespace Anakyklos.Core.Sheets;
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
-        OwnIds(sheet).Concat(Reservoirs(sheet)).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
-            .Concat(Amounts(sheet));
+        OwnIds(sheet).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
+            .Concat(Amounts(sheet)).Concat(Reservoirs(sheet));
 
     // A step names what it works on by its id alone, so one id is one thing.
     private static IEnumerable<(string, string)> SharedIds(ModelSheet s)
@@ -30,7 +30,8 @@ internal static partial class SheetCheck
         .GroupBy(x => ((BleedSpec)x.Spec!).Fluid)
         .SelectMany(g => g.Where(x => ((BleedSpec)x.Spec!).Reservoir != ((BleedSpec)g.First().Spec!).Reservoir)
             .Select(x => ($"steps.{x.Id}.bleed.reservoir",
-                $"“{g.First().Id}” says that the reservoir holds {((BleedSpec)g.First().Spec!).Reservoir.Print(Volume.Litre)}. It is one.")));
+                $"“{g.First().Id}” says that the reservoir holds {((BleedSpec)g.First().Spec!).Reservoir.Print(Volume.Litre)}. "
+                + "It is one.")));
 
     // What is kept beside a sheet never takes the place of what stands in it.
     private static IEnumerable<(string, string)> OwnIds(ModelSheet s) => s.Jobs.Keys.Select(j => ("jobs", j.Text))
