@@ -88,8 +88,8 @@ public sealed class PuttingRightTests
     [InlineData("tarn-courier-20d", "engine-oil-and-filter", "tighten-drain-plug",
         "set-chocks undertray-off tighten-drain-plug start stop look-at-joints undertray-on chocks-away")]
     [InlineData("tarn-courier-20d", "engine-oil-and-filter fuel-filter", "tighten-fuel-filter-lid",
-        "set-chocks open-bonnet engine-cover-off battery-earth-off fuel-lines-off tighten-fuel-filter-lid fuel-lines-on battery-earth-on "
-            + "clear-top start stop look-at-joints engine-cover-on shut-bonnet chocks-away")]
+        "set-chocks open-bonnet engine-cover-off battery-earth-off fuel-lines-off tighten-fuel-filter-lid fuel-lines-on fuel-lines-right "
+            + "battery-earth-on clear-top start stop look-at-joints engine-cover-on shut-bonnet chocks-away")]
     [InlineData("corran-fen-12", "tyre-rotation air-filter", "tighten-wheels", "tighten-wheels")]
     [InlineData("corran-fen-12", "gearbox-oil spark-plugs tyre-rotation", "tighten-gearbox-drain-plug",
         "wheel-chocks-set tighten-gearbox-drain-plug look-at-joints wheel-chocks-on")]

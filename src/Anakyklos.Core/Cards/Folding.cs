@@ -57,7 +57,8 @@ public sealed partial class JobCard
         StepBeginsAgain e => s with
         {
             Steps = s.Steps.SetItem(e.Step, new(StepStatus.Waiting, null)),
-            Seen = s.Seen.RemoveAll(x => x.Step == e.Step), Drawn = s.Drawn.Remove(e.Step),
+            Seen = s.Seen.RemoveAll(x => x.Step == e.Step),
+            Drawn = s.Drawn.Remove(e.Step),
             Points = s.Points.RemoveAll(x => x.Step == e.Step),
         },
         PlacesAreDrawn e => s with

@@ -47,7 +47,8 @@ public sealed partial class JobCard
         ];
         return
         [
-            .. again.Concat(IsDoneWith([step.Id, .. again])).SelectMany(id => new Effect[] { new StepBeginsAgain(id), new WaitEnds(id) }),
+            .. again.Concat(IsDoneWith([step.Id, .. again])).Concat(IsLookedAtAgain([step.Id, .. again], shut))
+                .SelectMany(id => new Effect[] { new StepBeginsAgain(id), new WaitEnds(id) }),
         ];
     }
 
@@ -64,6 +65,14 @@ public sealed partial class JobCard
         var shut = InFrontOf(system.Through, fill.Lift == LiftNeed.Up).Where(a => !HasOpen(a));
         return [.. shut.SelectMany(a => IsOpenedAgain(a, false)).Prepend(fill.Id).Select(id => new StepBeginsAgain(id))];
     }
+
+    // What is looked at because something was shut, such as which line is on which port, is looked at again when that is shut again, as far
+    // as it can be seen then.
+    private IEnumerable<StepId> IsLookedAtAgain(IReadOnlyCollection<StepId> again, IReadOnlyCollection<Access> opened) =>
+        Steps.Where(s => s.Traits.OnlyLooks && WasDone(s) && Sheet.Steps.TryGetValue(s.Id, out var own)
+            && own.After.Any(a => again.Contains(a) && Step(a) is { Traits.Shuts: true })
+            && s.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey).Select(id => Sheet.Access[id])
+                .All(a => HasOpen(a) || opened.Contains(a))).Select(s => s.Id);
 
     // What was done so that a level is read at once, such as going through the gears, is done again when other work comes in between.
     private IEnumerable<StepId> IsDoneWith(IReadOnlyCollection<StepId> again) => Work.Spans

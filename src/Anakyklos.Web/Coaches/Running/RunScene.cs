@@ -26,5 +26,5 @@ public sealed class RunScene : WorkScene
     /// <inheritdoc/>
     public override string? Line(JobCard card, CardEvent e) => e is not EngineCranked c ? null
         : $"Cranked, did not fire; the starter {(c.Cools ? "cools" : "rests")} for {LiftWords.Hold(c.Rests)}"
-            + (c.Again.Count == 0 ? "" : $"; again first: {string.Join(", ", c.Again.Select(a => card.TitleOf(card.Step(a)!)))}");
+            + (c.Again.Count == 0 ? "" : $"; again first: {string.Join(", ", c.Again.Select(a => card.TitleOf(a)))}");
 }
