@@ -105,7 +105,7 @@ public sealed class LibraryTests : IAsyncLifetime
         await browser.Get("/library");
         Assert.Null(browser.Page.QuerySelector("button[formaction='/library?handler=Add']"));
         await browser.Submit("button[formaction='/library?handler=Check']", ("text", Changed("hespin-16", _ => { })));
-        Assert.Contains("Hespin 16 minibus, revision 9: 9 jobs, no errors", browser.Text);
+        Assert.Contains("Hespin 16 minibus, revision 10: 9 jobs, no errors", browser.Text);
     }
 
     [Fact]

@@ -137,6 +137,16 @@ public sealed class OwnListTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task The_drawing_is_shown_large_where_there_is_one()
+    {
+        await _iona.Get("/lift/1007?step=tighten-drain-plug&panel=map");
+        Assert.NotNull(_iona.Page.QuerySelector(".map-near .map-here"));
+        Assert.Single(_iona.Page.QuerySelectorAll(".map"));
+        await _iona.Get("/lift/1007?step=label&panel=map");
+        Assert.Null(_iona.Page.QuerySelector(".map-near"));
+    }
+
+    [Fact]
     public async Task A_wrong_answer_as_a_part_goes_in_says_what_to_do_and_leaves_the_answers_there()
     {
         foreach (var said in WorkshopHost.FilterGoesIn().Take(2))

@@ -24,7 +24,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     private const int LargestForm = 64_000_000;
 
     /// <summary>Panels that can stand in the middle in place of the facts.</summary>
-    private static readonly string[] Panels = ["reading", "wrench", "amount", "count", "saw", "stuck", "jump", "lift", "keys", "measured"];
+    private static readonly string[] Panels = ["reading", "wrench", "amount", "count", "saw", "stuck", "jump", "lift", "keys", "measured",
+        "map"];
 
     /// <summary>The panel at which a field that was refused can be typed.</summary>
     private static readonly Dictionary<string, string> PanelOf = new()
@@ -125,6 +126,16 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <summary>What another did last on a card that is new to whoever looks; null when it is not.</summary>
     public Recorded? TakenOver => Viewer.Member is { } me ? Card.WorkedOnBefore(me.Id, Clock.Now) : null;
 
+    /// <summary>The drawing of where the step is, and what it points at.</summary>
+    public (VehicleMap Map, ThingId What) Drawn
+    {
+        get
+        {
+            var map = Card.Sheet.Maps[Scene.Step.Map];
+            return (map, map.PointOf(Scene.Step)?.For ?? Scene.Step.What);
+        }
+    }
+
     public ModelSheet? NewerSheet { get; private set; }
     public KitConfirmed? LastKit { get; private set; }
 
@@ -151,7 +162,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
             int.TryParse(can ?? Typed("from"), out var from) ? from : null,
             point ?? Typed("point")));
-        Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null }))
+        Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null })
+            && (panel != "map" || step.Map.Length > 0))
             || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
         if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
