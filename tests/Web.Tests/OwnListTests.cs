@@ -142,7 +142,7 @@ public sealed class OwnListTests : IAsyncLifetime
         await _iona.Get("/lift/1007?step=tighten-drain-plug&panel=map");
         Assert.NotNull(_iona.Page.QuerySelector(".map-near .map-here"));
         Assert.Single(_iona.Page.QuerySelectorAll(".map"));
-        await _iona.Get("/lift/1007?step=label&panel=map");
+        await _iona.Get("/lift/1007?step=fit-filter&panel=map");
         Assert.Null(_iona.Page.QuerySelector(".map-near"));
     }
 
