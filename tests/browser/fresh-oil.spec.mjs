@@ -31,7 +31,7 @@ test('a filter is filled first, a little is poured through, and the record says 
   const card = await openWith(page, 'HD-02', '39900', ['engine-oil-and-filter']);
   await workUpTo(page, 'Cut the old oil filter open', press(page));
   await expect(page.locator('.looks')).toContainText('no magnet holds it');
-  await workUpTo(page, 'Fit the new oil filter', press(page));
+  await workUpTo(page, "Wet the new filter's ring", press(page));
   await expect(page.locator('.value')).toContainText(/200\s*mL/);
   await expect(page.locator('.value-beside')).toContainText('it hangs open side up');
   // More than it holds runs over.
