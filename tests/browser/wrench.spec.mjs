@@ -47,6 +47,7 @@ async function pull(hand, degrees = 0) {
 }
 
 test("the first bay's wrench works HD-07's whole service: every click is noted at its joint by itself", async ({ page, browser }) => {
+  test.setTimeout(300_000);
   const hand = await browser.newPage();
   await signIn(hand);
   await signIn(page);
