@@ -150,7 +150,7 @@ export async function gauged(page) {
   const most = (await page.locator('.point-figure').first().innerText()).includes('at most');
   const value = limits.length > 1 ? (limits[0] + limits[1]) / 2 : limits[0] * (most ? 1 : 2);
   const asks = await page.locator('#value').getAttribute('placeholder');
-  const said = /clicks|cracks|strokes|turns/.test(asks) ? `${Math.ceil(value)}` : value.toFixed(2);
+  const said = /clicks|cracks|strokes|turns|years/.test(asks) ? `${Math.ceil(value)}` : value.toFixed(2);
   await page.locator('#value').fill(Array(asks.split(' ').length).fill(said).join(' '));
   return true;
 }
