@@ -409,6 +409,36 @@ public sealed class BleedTests
     }
 
     [Fact]
+    public void A_screw_that_weeps_is_bled_again_with_its_proof()
+    {
+        _card = On("corran-fen-12", "brake-fluid", "engine-oil-and-filter");
+        UpTo(StepKind.Look);
+        Do(new ReportLeak(_card.Next!.Id, "bleed-screw-front-left"));
+        Assert.Contains(_card.Open, o => o.Id == "bleed-screw-front-left" && o.Detail == "leaks");
+        string[] left = [.. _card.Remaining.Select(s => s.Id.Text)];
+        Assert.Superset(new HashSet<string> { "bleed-front-left", "top-up-reservoir", "test-pedal" }, left.ToHashSet());
+        Assert.DoesNotContain("bleed-front-right", left);
+        for (var n = 0; n < 80 && _card.Next is not null; n++)
+            Usual();
+        Assert.Empty(_card.BeforeSigning());
+    }
+
+    // What is open is bled until it runs clear, though the job is given up: the reservoir is opened for it, and filled after it.
+    [Fact]
+    public void Given_up_with_a_screw_that_weeps_it_is_bled_shut_and_the_reservoir_filled()
+    {
+        _card = On("corran-fen-12", "brake-fluid", "engine-oil-and-filter");
+        UpTo(StepKind.Look);
+        Do(new ReportLeak(_card.Next!.Id, "bleed-screw-front-left"));
+        Do(new DropJob("brake-fluid", "No second pair of hands"));
+        for (var n = 0; n < 80 && _card.Next is not null; n++)
+            Usual();
+        Assert.DoesNotContain(_card.Open, o => o.Kind is OpenKind.Fastener or OpenKind.Access);
+        Assert.Equal(0, Reservoir.Of(_card, "brake-fluid").Missing.In(Volume.Millilitre));
+        Assert.All(_card.BeforeSigning(), r => Assert.Contains("needs a second name", r.What));
+    }
+
+    [Fact]
     public void A_reading_that_is_put_right_while_the_wheel_waits_to_be_bled_again_opens_its_screw()
     {
         UpTo(StepKind.Pedal);

@@ -36,7 +36,8 @@ internal static class CardDigest
         foreach (var oil in card.Kit?.Oils.OrderBy(o => o.Key.Text, StringComparer.Ordinal)
             ?? Enumerable.Empty<KeyValuePair<FluidId, KitOil>>())
             Line($"kit {oil.Key} {In(oil.Value.Amount)} {oil.Value.Product} | {oil.Value.Lacks}");
-        foreach (var joint in card.JointsOpened)
+        // Those with a seal of their own, as every version had them: others are joints only by what may be asked now.
+        foreach (var joint in card.JointsOpened.Where(f => f.Seal is not null))
             Line($"joint {joint.Id}");
         foreach (var seal in card.SealsLeftIn.OrderBy(s => s.Key.Text, StringComparer.Ordinal))
             Line($"seal {seal.Key} {seal.Value}");

@@ -292,6 +292,21 @@ public sealed class WorkGateTests
     }
 
     [Theory]
+    [InlineData("corran-fen-12", "engine-oil-and-filter", "oil-filter-can")]
+    [InlineData("skelling-tourer-1100", "fuel-filter", "fuel-filter-clamps")]
+    public void What_brings_its_own_ring_or_carries_fuel_is_a_joint_too(string sheet, string job, string joint)
+    {
+        var hands = new CardAtHand(On(sheet, job));
+        var look = hands.UpTo(s => s.Kind == StepKind.Look);
+        Assert.Contains(hands.Card.JointsOpened, f => f.Id == joint);
+        hands.Do(new ReportLeak(look.Id, joint));
+        Assert.Contains(hands.Card.Open, o => o.Id == joint && o.Detail == "leaks");
+        Assert.Contains(hands.Card.Remaining, s => s.Kind == StepKind.Run);
+        Assert.Equal(look.Id, hands.UpTo(s => s.Kind == StepKind.Look).Id);
+        Assert.DoesNotContain(hands.Card.Open, o => o.Id == joint);
+    }
+
+    [Theory]
     [MemberData(nameof(WayOutTests.Cards), MemberType = typeof(WayOutTests))]
     public void The_lift_is_raised_after_all_that_secures_the_vehicle_and_let_go_of_after_all_that_needs_it_up(string sheet, string jobs)
     {

@@ -247,8 +247,9 @@ internal sealed partial class BothWalk
         {
             var answer = Vehicle.Answer(move, said.At);
             Vehicle = answer.Vehicle;
-            bool OfItself(Harm h) => h.Kind is HarmKind.Leak or HarmKind.DrivenOpen
-                && _untold.Any(u => Card.Sheet.Fasteners[u].Name == h.What);
+            bool OfItself(Harm h) => (h.Kind is HarmKind.Leak or HarmKind.DrivenOpen
+                && _untold.Any(u => Card.Sheet.Fasteners[u].Name == h.What))
+                || (h.Kind == HarmKind.SoftPedal && _untold.Any(u => Vehicle.Brakes.Values.Any(b => b.Lines.ContainsKey(u))));
             Harms.AddRange(answer.Harms.Where(h => h.Kind != HarmKind.Strained && !OfItself(h))
                 .Select(h => $"{move}: {h}"));
         }

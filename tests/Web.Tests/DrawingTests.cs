@@ -1,15 +1,16 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
 using Anakyklos.Web.Pages;
+using Anakyklos.Web.Wording;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Time.Testing;
-using Anakyklos.Web.Coaches;
-using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Tests;
 
@@ -125,21 +126,71 @@ public sealed partial class DrawingTests : IAsyncLifetime
     public void No_words_of_a_map_lie_on_others_or_on_what_is_pointed_at()
     {
         var (drawn, crowded) = (0, new List<string>());
-        foreach (var sheet in _host.Services.GetRequiredService<SheetStore>().Newest())
-            foreach (var map in sheet.Maps.Values)
-                foreach (var here in map.Points.Where(p => p.NotFor.IsEmpty).DistinctBy(p => p.For).Append(null))
-                {
-                    var alikes = map.Points.Where(p => here is not null && !p.NotFor.IsEmpty && p.NotFor == here.For).ToList();
-                    var names = new MapNames(map, here, alikes);
-                    var words = (here is null ? names.Blocks : names.Blocks.Append(names.Here)).ToArray();
-                    var points = (here is null ? alikes : alikes.Append(here)).Select(p => new MapWords(p.X, p.Y + 4, 4, 8)).ToArray();
-                    for (var i = 0; i < words.Length; i++)
-                        if (words.Skip(i + 1).Any(w => w.Meets(words[i])) || points.Any(p => p.Meets(words[i])))
-                            crowded.Add($"{sheet.Id}, {map.Id}, {here?.For}: {(i < map.Blocks.Count ? map.Blocks[i].Name : here!.Label)}");
-                    Assert.All(words, w => Assert.InRange(w.X, w.Half - 2, 102 - w.Half));
-                    drawn++;
-                }
+        foreach (var (sheet, map, here) in Drawn())
+        {
+            var whole = new MapDrawing(map, here?.For ?? default(ThingId), near: false);
+            var words = (here is null ? whole.Names.Blocks : whole.Names.Blocks.Append(whole.Names.Here)).Select(w => w!.Value).ToArray();
+            crowded.AddRange(Crowded(words, whole, 4).Select(w => $"{sheet}, {map.Id}, {here?.For}: {w}"));
+            Assert.All(words, w => Assert.InRange(w.X, w.Half - 2, 102 - w.Half));
+            drawn++;
+        }
         Assert.True(drawn > 50, $"only {drawn} drawn");
         Assert.True(crowded.Count == 0, string.Join("\n", crowded));
+    }
+
+    [Fact]
+    public void Beside_a_step_the_map_comes_near_to_where_the_hands_are()
+    {
+        var (near, crowded) = (0, new List<string>());
+        foreach (var (sheet, map, here) in Drawn().Where(d => d.Here is not null))
+        {
+            var drawing = new MapDrawing(map, here!.For, near: true);
+            if (!drawing.IsNear)
+                continue;
+            near++;
+            var (part, at) = (drawing.Window, $"{sheet}, {map.Id}, {here.For}");
+            Assert.True(part.Width <= 84 && part.Width < MapWindow.Whole(map).Width * .81, at);
+            Assert.All(drawing.Alikes.Append(here), p => Assert.True(p.X > part.X + 6 && p.X < part.Right - 6
+                && p.Y > part.Y + 6 && p.Y < part.Foot - 6, $"{at}: {p.Label} is cut off"));
+            var words = drawing.Names.Blocks.OfType<MapWords>().ToArray();
+            Assert.All(words, w => Assert.True(w.X - w.Half >= part.X && w.X + w.Half <= part.Right && w.Y <= part.Foot, at));
+            crowded.AddRange(Crowded(words, drawing, 4 * drawing.Scale).Select(w => $"{at}: {w}"));
+            var lines = drawing.HereLines.Concat(drawing.AlikeLines).ToList();
+            Assert.All(lines, l => Assert.True(l.Length * 2 * MapNames.Letter * drawing.Scale <= part.Width, $"{at}: {l}"));
+            Assert.Equal(string.Join(" ", drawing.Alikes.Select(a => a.Label).Prepend(here.Label)),
+                string.Join(" ", lines).Replace("× ", "", StringComparison.Ordinal));
+        }
+        Assert.True(near > 50, $"only {near} from near");
+        Assert.True(crowded.Count == 0, string.Join("\n", crowded));
+    }
+
+    [Fact]
+    public void Where_nothing_is_pointed_at_or_all_of_it_is_needed_the_map_stays_whole()
+    {
+        var map = new VehicleMap("below", "Underneath", MapOutline.Car, Facing.Up, [],
+        [
+            new("plug", 10, 10, "drain plug", default, Facing.None), new(default, 90, 110, "not this", "plug", Facing.None),
+        ], []);
+        Assert.False(new MapDrawing(map, default, near: true).IsNear);
+        Assert.False(new MapDrawing(map, "plug", near: true).IsNear);
+        Assert.False(new MapDrawing(map, "cap", near: true).IsNear);
+        var alone = new MapDrawing(map with { Points = [map.Points[0]] }, "plug", near: true);
+        Assert.True(alone.IsNear);
+        // In a corner the part stops at the edge of the drawing: 2 beyond its 100 by 120.
+        Assert.Equal((-2, -2), (alone.Window.X, alone.Window.Y));
+        Assert.False(new MapDrawing(map with { Points = [map.Points[0]] }, "plug", near: false).IsNear);
+    }
+
+    private IEnumerable<(string Sheet, VehicleMap Map, MapPoint? Here)> Drawn() =>
+        from sheet in _host.Services.GetRequiredService<SheetStore>().Newest()
+        from map in sheet.Maps.Values
+        from here in map.Points.Where(p => p.NotFor.IsEmpty).DistinctBy(p => p.For).Append(null)
+        select (sheet.Id.Text, map, here);
+
+    private static IEnumerable<MapWords> Crowded(MapWords[] words, MapDrawing drawing, double mark)
+    {
+        var points = (drawing.Here is null ? drawing.Alikes : drawing.Alikes.Append(drawing.Here))
+            .Select(p => new MapWords(p.X, p.Y + mark, mark, 2 * mark)).ToArray();
+        return words.Where((w, i) => words.Skip(i + 1).Any(o => o.Meets(w)) || points.Any(p => p.Meets(w)));
     }
 }

@@ -64,6 +64,11 @@ internal abstract class Coach : IStepKind
     /// <param name="happened">An event of this work that can be put right.</param>
     internal virtual int NotedOf(CardEvent happened) => 0;
 
+    /// <summary>What it does that a joint which this work closed was seen to leak: it is open again, and proved again.</summary>
+    /// <param name="card">The card as it stands.</param>
+    /// <param name="step">The step that closed it.</param>
+    internal virtual IEnumerable<Effect> Leaks(JobCard card, SheetStep step) => card.CountsAsOpen(step, "leaks", leaks: true);
+
     /// <summary>What the usual right hand says at a step whose turn it is.</summary>
     /// <param name="card">The card as it stands.</param>
     /// <param name="step">A step that is not done.</param>

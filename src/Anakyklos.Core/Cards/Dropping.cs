@@ -96,18 +96,25 @@ public sealed partial class JobCard
                 && Remaining.First(r => r.Traits.Closes && r.What == s.What).Id == s.Id,
             { Tightens: true } or { ShutsAgain: true } => IsOpen(new(OpenKind.Fastener, s.What)),
             { Fits: true } => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
-            { Fills: true } or { MeasuresOut: true } or { Levels: true } => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false },
+            { Fills: true } or { MeasuresOut: true } or { Levels: true } => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false }
+                || (s.Traits.Fills && IsBledFrom(s.What)),
             { Engine: EngineUse.Stops } => EngineRuns,
             _ => false,
         };
+
+        // A screw that is open is bled until it runs clear, however far the reservoir falls.
+        bool IsBledFrom(FluidId fluid) => Remaining.Any(b => b.Traits.ShutsAgain && Sheet.Fasteners.TryGetValue(b.What, out var screw)
+            && screw.System == fluid && HasOpen(screw));
 
         // A joint that turned out loose may lie behind what was shut since, and what is out is filled through what is not open yet.
         HashSet<AccessId> Reach()
         {
             var loose = Sheet.Fasteners.Values.Where(HasOpen).ToList();
-            var goesUp = loose.Any(f => Remaining.Any(s => s.Traits.Fastens && s.What == f.Id && s.Lift == LiftNeed.Up));
+            var fastens = Remaining.Where(s => s.Traits.Fastens && loose.Any(f => s.What == f.Id)).ToList();
+            var goesUp = fastens.Any(s => s.Lift == LiftNeed.Up);
+            var through = fastens.SelectMany(s => s.Needs).Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey);
             var fills = Remaining.Where(s => s.Traits.Fills && Fluid(s.What).Out).ToList();
-            return [.. InFrontOf(loose.SelectMany(f => f.Needs), goesUp)
+            return [.. InFrontOf(loose.SelectMany(f => f.Needs).Concat(through), goesUp)
                 .Concat(InFrontOf(fills.SelectMany(s => Sheet.Fluids[s.What].Through), fills.Any(s => s.Lift == LiftNeed.Up)))
                 .Where(a => !HasOpen(a)).Select(a => a.Id)];
         }

@@ -194,9 +194,9 @@ public sealed partial class JobCard
         .Where(f => HasOpen(f) && which?.Invoke(f) != false)
         .Select(f => new Refusal($"The {Words.Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id)));
 
-    /// <summary>The sealed joints that were opened on this card, closed again or not.</summary>
+    /// <summary>The joints that were opened on this card, closed again or not.</summary>
     public IEnumerable<Fastener> JointsOpened => Sheet.Fasteners.Values
-        .Where(f => f.Seal is not null && (HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)));
+        .Where(f => f.IsJoint && (HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)));
 
     private bool IsPumped(Fastener f) => (f.System ?? f.Fills) is not { } fluid || Sheet.Fluids[fluid].Pumped;
 

@@ -18,7 +18,7 @@ public sealed partial class JobCard
         return
         [
             new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, fastener.Id), fastener.Name, why, tighten.Id),
-            .. IsDoneAgain(tighten, leaks || fastener.Seal is not null || fastener.System is not null, leaks || IsPumped(fastener)),
+            .. IsDoneAgain(tighten, leaks || fastener.IsJoint, leaks || IsPumped(fastener)),
         ];
     }
 

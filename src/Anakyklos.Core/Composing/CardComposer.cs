@@ -194,7 +194,7 @@ public sealed class CardComposer
             if (_sheet.Fluids[fluid].DrainHot)
                 Add(_usual.Warm(fluid));
         }
-        if (f.Seal is not null || f.System is not null)
+        if (f.IsJoint)
             Add(_usual.Look);
         if (f.Place == Place.Top)
             LookOver(f.Needs);

@@ -278,8 +278,7 @@ internal sealed class StepOrder
         foreach (var l in look)
         {
             Link(settle, l, "shows leaks only after the engine has run");
-            foreach (var tight in Of(t => t.Tightens)
-                .Where(s => _sheet.Fasteners[s.What] is var f && (f.Seal is not null || f.System is not null)))
+            foreach (var tight in Of(t => t.Tightens).Where(s => _sheet.Fasteners[s.What].IsJoint))
                 Link(tight, l, "looks at every joint that was opened");
             foreach (var pour in Of(t => t.Fills).Where(p => !pumped.Contains(p.What)))
                 Link(pour, l, "looks at every joint that was opened");

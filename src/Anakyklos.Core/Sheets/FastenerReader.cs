@@ -42,6 +42,7 @@ internal static class FastenerReader
             Cold = c.Flag("cold"),
             Drips = c.Flag("drips"),
             HoldsBack = c.Flag("holdsBack"),
+            Carries = c.Flag("carries"),
             Needs = c.Ids<AccessId>("needs"),
         };
     }

@@ -492,6 +492,13 @@ public sealed record Fastener
     /// <summary>It holds back what is still running out, as a pan does: it comes off only when nothing runs any more.</summary>
     public bool HoldsBack { get; init; }
 
+    /// <summary>Something runs through it that is no fluid of the sheet, such as fuel.</summary>
+    public bool Carries { get; init; }
+
+    /// <summary>Whether it can leak: it is sealed, belongs to a fluid system or carries something else. What was opened of these is
+    /// looked at before the vehicle goes.</summary>
+    public bool IsJoint => Seal is not null || System is not null || Carries;
+
     /// <summary>Whether it goes with the old fluid and not before it: it holds a filter, or it is the pan.</summary>
     public bool GoesWithDrain => System is not null && Drains is null && Fills is null && (Holds.Count > 0 || HoldsBack);
 

@@ -10,8 +10,8 @@ public static class MapTurns
         (map.Outline, map.Front) is (MapOutline.CarSide, Facing.Right) or (MapOutline.MotorcycleSide, Facing.Left)
             ? "matrix(-1 0 0 1 100 0)" : "";
 
-    /// <summary>An arrow that points upwards, put where a point is and turned the way that it faces.</summary>
-    public static string Arrow(MapPoint point) => $"translate({point.X} {point.Y}) rotate({Degrees(point.Faces)})";
+    /// <summary>An arrow that points upwards, turned the way that a point faces.</summary>
+    public static string Arrow(Facing faces) => $"rotate({Degrees(faces)})";
 
     private static int Degrees(Facing? facing) => facing switch
     {

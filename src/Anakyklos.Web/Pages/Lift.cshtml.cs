@@ -7,9 +7,10 @@ using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Coaches;
+using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
-using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Pages;
@@ -127,13 +128,11 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public Recorded? TakenOver => Viewer.Member is { } me ? Card.WorkedOnBefore(me.Id, Clock.Now) : null;
 
     /// <summary>The drawing of where the step is, and what it points at.</summary>
-    public (VehicleMap Map, ThingId What) Drawn
+    /// <param name="near">Whether it is drawn from near, as beside a step, or whole, as it is when opened.</param>
+    public MapDrawing Drawn(bool near)
     {
-        get
-        {
-            var map = Card.Sheet.Maps[Scene.Step.Map];
-            return (map, map.PointOf(Scene.Step)?.For ?? Scene.Step.What);
-        }
+        var map = Card.Sheet.Maps[Scene.Step.Map];
+        return new(map, map.PointOf(Scene.Step)?.For ?? Scene.Step.What, near);
     }
 
     public ModelSheet? NewerSheet { get; private set; }

@@ -76,15 +76,17 @@ internal sealed class BleedCoach : TorqueCoach
     protected override bool CountsAsTight(JobCard card, SheetStep step) => !card.HasOpen(Screw(card.Sheet, step));
 
     // What was proved of it, and filled up after it, is done again with it.
-    protected override IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why)
+    protected override IEnumerable<Effect> Loose(JobCard card, SheetStep step, string why) =>
+        [.. card.CountsAsOpen(step, why), .. ProvedAgain(card, step)];
+
+    // Where fluid came out, air may have gone in.
+    internal override IEnumerable<Effect> Leaks(JobCard card, SheetStep step) => [.. base.Leaks(card, step), .. ProvedAgain(card, step)];
+
+    private static IEnumerable<Effect> ProvedAgain(JobCard card, SheetStep step)
     {
         var proofs = card.Steps.Where(s => s.Spec is PedalSpec p && p.Again.Contains(step.Id)).ToList();
         var filled = proofs.SelectMany(p => ((PedalSpec)p.Spec!).Again).Select(card.Step).OfType<SheetStep>().Where(s => s.Traits.Fills);
-        return
-        [
-            .. card.CountsAsOpen(step, why), .. proofs.Concat(filled).Distinct().Where(s => !card.IsLeft(s.Id))
-                .Select(s => new StepBeginsAgain(s.Id)),
-        ];
+        return proofs.Concat(filled).Distinct().Where(s => !card.IsLeft(s.Id)).Select(s => new StepBeginsAgain(s.Id));
     }
 
     private static Fastener Screw(ModelSheet sheet, SheetStep step) => sheet.Fasteners[step.What];

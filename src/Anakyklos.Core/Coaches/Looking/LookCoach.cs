@@ -56,5 +56,5 @@ internal sealed class LookCoach : PressedCoach
     // The joint is proved again whatever runs through it; the look itself has not been done.
     private static IEnumerable<Effect> Leaks(JobCard card, LeakFound leak) =>
         card.Steps.FirstOrDefault(s => s.Traits.Fastens && s.What == leak.Fastener) is { } tighten
-            ? card.CountsAsOpen(tighten, "leaks", leaks: true) : [];
+            ? Of(tighten).Leaks(card, tighten) : [];
 }
