@@ -29,6 +29,9 @@ public sealed class WrenchStandIn(TorqueWrench wrench) : SendingStandIn(wrench.N
     /// <summary>What it clicks at, on a mark of its scale and inside its range.</summary>
     public Quantity<Torque> Setting { get; private set; } = wrench.Low;
 
+    /// <summary>What is across its head, so that the fastener gets more than it reads; null for nothing. Its lever is known then.</summary>
+    public CrowFoot? With { get; set; }
+
     /// <summary>What it reads of each newton metre; 1 when it is in calibration.</summary>
     public decimal Shows { get; set; } = 1;
 
@@ -85,6 +88,7 @@ public sealed class WrenchStandIn(TorqueWrench wrench) : SendingStandIn(wrench.N
     private decimal Drawn(Vehicle vehicle, FastenerId on, decimal degrees, int place) =>
         ClicksAfter(vehicle, on, place) is { } click && degrees > click ? click + Math.Max(0, degrees - click - GivesWay) : degrees;
 
+    // It feels what is at its own square, and not what comes to the fastener behind a crow-foot.
     private Typed<Torque> Shown(Quantity<Torque> torque) =>
-        new(Quantity<Torque>.Of(Math.Round((torque * Shows).In(wrench.Scale), 1), wrench.Scale), wrench.Scale);
+        new(Quantity<Torque>.Of(Math.Round((torque / (wrench.Gain(With) ?? 1) * Shows).In(wrench.Scale), 1), wrench.Scale), wrench.Scale);
 }

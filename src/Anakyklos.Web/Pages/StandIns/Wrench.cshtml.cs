@@ -24,7 +24,8 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
     /// <param name="Joint">How it sits.</param>
     /// <param name="Place">Which of a group, by its number; 0 for the only one.</param>
     /// <param name="Wants">The torque that it wants now.</param>
-    public sealed record Seat(Fastener Fastener, Joint Joint, int Place, ToTorque Wants)
+    /// <param name="With">What is across the head of the wrench to get at it, or null.</param>
+    public sealed record Seat(Fastener Fastener, Joint Joint, int Place, ToTorque Wants, CrowFoot? With)
     {
         /// <summary>Its name; of a group the number.</summary>
         public string Name => Place > 0 ? $"{Fastener.Name}, number {Place}" : Fastener.Name;
@@ -114,6 +115,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
             Said = "Pull a little: up to one turn.";
             return Show(on);
         }
+        Wrench.With = at.Seat.With;
         Last = vehicles.At(at.Card, b => Wrench.Pull(b, at.Seat.Fastener.Id, degrees, clock.Now, PlaceOf(at.Seat)));
         var harms = string.Join(" ", Last.Harms.Select(h => $"{h.What}: {h.Says}."));
         var sent = Last.Clicked ? await demo.Send() : "";
@@ -159,9 +161,10 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
         var fastener = card.Sheet.Fasteners[step.What];
         if (fastener.LastTorque is not { } last)
             return null;
-        var next = Fastening.Of(card, step).Next;
+        var fastening = Fastening.Of(card, step);
+        var next = fastening.Next;
         return new(fastener, vehicle.Joints[fastener.Id], fastener.Count > 1 ? next?.Place.Number ?? 1 : 0,
-            next?.Spec as ToTorque ?? last);
+            next?.Spec as ToTorque ?? last, fastening.With);
     }
 
     private IActionResult Show(string? on)
@@ -176,6 +179,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
         On = found is { } at ? at.Seat
             : Seats.FirstOrDefault(s => Card.Card.Next?.What == s.Fastener.Id) ?? Seats.FirstOrDefault(s => !s.Joint.IsTight)
                 ?? Seats.FirstOrDefault();
+        Wrench.With = On?.With;
         if (On is not { } seat)
             return Page();
         var vehicle = vehicles.Behind(Card).Vehicle;
