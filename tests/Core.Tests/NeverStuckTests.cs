@@ -43,6 +43,24 @@ public class NeverStuckTests
     }
 
     [Fact]
+    public void Before_the_lift_moves_what_was_left_for_later_up_there_is_named_once_more()
+    {
+        var hand = new CardAtHand(On("hespin-16", "wear-check"));
+        var hoses = hand.UpTo(s => s.Id == "brake-hoses");
+        Assert.Empty(hand.Card.LeftBehind(hoses, hand.Now));
+        hand.Do(new PutAside(hoses.Id, "The lamp is flat"));
+        Assert.Empty(hand.Card.LeftBehind(hand.Card.Next!, hand.Now));
+        foreach (var kind in new[] { StepKind.Clear, StepKind.Lower })
+        {
+            var move = hand.UpTo(s => s.Kind == kind);
+            Assert.Equal([hoses.Id], hand.Card.LeftBehind(move, hand.Now).Select(s => s.Id));
+        }
+        // On the ground it cannot be done, and is not offered there.
+        hand.UpTo(_ => !hand.Card.LiftUp);
+        Assert.All(hand.Card.Steps, s => Assert.Empty(hand.Card.LeftBehind(s, hand.Now)));
+    }
+
+    [Fact]
     public void After_a_leak_the_lift_comes_down_before_the_engine_is_offered()
     {
         _bench.WorkUpTo("look-at-joints");

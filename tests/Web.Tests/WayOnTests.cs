@@ -87,6 +87,24 @@ public sealed class WayOnTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Before_the_lift_comes_down_what_was_left_for_later_up_there_is_one_press_away()
+    {
+        var title = Card.TitleOf(Card.Step("undertray-on")!);
+        await WorkUpTo(title);
+        await _browser.Get($"/lift/{_card}?panel=stuck");
+        await _browser.Submit("button[formaction='?handler=aside']", ("reason", "Two screws are on the bench"));
+        await WorkUpTo("Pan, chute, lamp and tools");
+        Assert.Contains("Left for later, and only while it is up: " + title, _browser.Text);
+        Assert.Contains("Two screws are on the bench", _browser.Text);
+        await _browser.Get(_browser.Page.QuerySelector(".came a")!.GetAttribute("href")!);
+        Assert.Contains("It was left for later, and can be done now.", _browser.Text);
+        await _browser.Submit(".lift-main button.main");
+        Assert.Equal(StepStatus.Done, Card.State("undertray-on").Status);
+        await _browser.Get($"/lift/{_card}");
+        Assert.DoesNotContain("Left for later, and only", _browser.Text);
+    }
+
+    [Fact]
     public async Task Too_little_torque_is_said_loudly()
     {
         await WorkUpTo("Tighten the engine drain plug");

@@ -22,4 +22,12 @@ public sealed partial class JobCard
             .First(s => s.Traits.Lift is LiftMove.Raises or LiftMove.Lowers).Traits.Lift == LiftMove.Raises : null;
         return new(step.Place, here, lift, lift is null ? then?.Place : null);
     }
+
+    /// <summary>What was left for later, needs the lift where it stands now, and can be done: it is the last chance before it moves.</summary>
+    /// <param name="step">The step that the hands are at.</param>
+    /// <param name="now">The time.</param>
+    /// <returns>In the card's order; nothing at a step that neither moves the lift nor makes ready to.</returns>
+    public IReadOnlyList<SheetStep> LeftBehind(SheetStep step, DateTimeOffset now) => !step.MovesLift || IsDone(step) ? []
+        : [.. Steps.Where(s => State(s.Id).Status == StepStatus.Aside && s.Lift == (LiftUp ? LiftNeed.Up : LiftNeed.Down)
+            && !s.MovesLift && InTheWay(s, now).Count == 0)];
 }

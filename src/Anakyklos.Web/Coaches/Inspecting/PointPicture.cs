@@ -50,7 +50,7 @@ public sealed record PointPicture(PointGround Ground, IReadOnlyList<DrawnPoint> 
         (int X, int Y)? Spot(InspectPoint point, int index)
         {
             if (point.Cylinder is { } cylinder)
-                return (Wide * (2 * cylinder - 1) / (2 * cylinders), 110);
+                return (14 + (Wide - 28) * (2 * cylinder - 1) / (2 * cylinders), 110);
             if (point.On is { } on)
                 return (on.X * Wide / 100, on.Y * High / 120);
             if (point.Wheel is not { } wheel)
