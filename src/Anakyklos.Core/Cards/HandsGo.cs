@@ -23,7 +23,7 @@ public sealed partial class JobCard
         return new(step.Place, here, lift, lift is null ? then?.Place : null);
     }
 
-    /// <summary>What was left for later, needs the lift where it stands now, and can be done: it is the last chance before it moves.</summary>
+    /// <summary>What was left for later, needs the lift where it stands, and can be done: the last chance before it moves.</summary>
     /// <param name="step">The step that the hands are at.</param>
     /// <param name="now">The time.</param>
     /// <returns>In the card's order; nothing at a step that neither moves the lift nor makes ready to.</returns>
