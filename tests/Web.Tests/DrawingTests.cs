@@ -174,6 +174,8 @@ public sealed partial class DrawingTests : IAsyncLifetime
         Assert.False(new MapDrawing(map, default, near: true).IsNear);
         Assert.False(new MapDrawing(map, "plug", near: true).IsNear);
         Assert.False(new MapDrawing(map, "cap", near: true).IsNear);
+        var belt = new BeltRoute("belt", [new("Crank", 20, 20, 5, false), new("Pump", 60, 60, 5, false)]);
+        Assert.False(new MapDrawing(map with { Points = [map.Points[0]], Belts = [belt] }, "plug", near: true).IsNear);
         var alone = new MapDrawing(map with { Points = [map.Points[0]] }, "plug", near: true);
         Assert.True(alone.IsNear);
         // In a corner the part stops at the edge of the drawing: 2 beyond its 100 by 120.

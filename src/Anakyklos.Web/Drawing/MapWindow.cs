@@ -34,10 +34,11 @@ public readonly record struct MapWindow(double X, double Y, double Width, double
     /// <param name="map">The map.</param>
     /// <param name="here">What is pointed at, or null.</param>
     /// <param name="alikes">What it is mistaken for.</param>
-    /// <returns>The part, or null when nothing is pointed at or they lie so far apart that the whole says more.</returns>
+    /// <returns>The part, or null when nothing is pointed at, they lie so far apart that the whole says more, or a belt is drawn, whose
+    /// road is only seen whole.</returns>
     public static MapWindow? Near(VehicleMap map, MapPoint? here, IReadOnlyList<MapPoint> alikes)
     {
-        if (here is null)
+        if (here is null || map.Belts.Count > 0)
             return null;
         var whole = Whole(map);
         var points = alikes.Append(here).ToList();
