@@ -29,6 +29,13 @@ public sealed class RecordTests
     }
 
     [Fact]
+    public void What_is_turned_after_contact_is_asked_as_a_turn_and_not_as_a_torque()
+    {
+        var line = Assert.Single(ServiceRecord.Of(On("corran-fen-12", "engine-oil-and-filter")).Tightened, t => t.Name == "Oil filter");
+        Assert.Equal((null, "180° after contact"), (line.Book, line.Asks.InWords));
+    }
+
+    [Fact]
     public void The_reading_that_holds_stands_on_it_not_one_that_failed_or_was_put_right()
     {
         _bench.WorkUpTo("tighten-drain-plug");

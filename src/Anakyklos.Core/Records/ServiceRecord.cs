@@ -37,8 +37,9 @@ public enum RecordState
 /// <param name="Wrench">The wrench that clicked at its setting; null where a number was read.</param>
 /// <param name="AtFastener">What came to the fastener through a crow-foot; null where nothing was across the wrench.</param>
 /// <param name="Each">Of a group, each fastener by its number; null for one alone.</param>
+/// <param name="Asks">All that the book asks, such as a turn after contact.</param>
 public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOutcome? Outcome, ToTorque? Book, RecordState State,
-    bool IsCheck, DeviceId? Device, string? Wrench = null, Typed<Torque>? AtFastener = null, IReadOnlyList<TightenedPlace>? Each = null);
+    bool IsCheck, DeviceId? Device, string? Wrench, Typed<Torque>? AtFastener, IReadOnlyList<TightenedPlace>? Each, TighteningSpec Asks);
 
 /// <summary>A fastener of a group that was tightened.</summary>
 /// <param name="Number">Its number on the drawing.</param>
@@ -238,7 +239,8 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
             : card.HappenedAt(step.Kind).Where(h => h.Step.Id == step.Id).Select(h => h.Event).OfType<ReadingTaken>().LastOrDefault();
         return new(fastener.Name, read?.Reading, read?.Outcome, fastener.LastTorque, state, step.Traits.Checks,
             read is null ? null : card.ReadBy(step), last?.Wrench, last?.AtFastener,
-            fastener.Count > 1 && read is not null && EachOf(card, step) is { Count: > 0 } each ? each : null);
+            fastener.Count > 1 && read is not null && EachOf(card, step) is { Count: > 0 } each ? each : null,
+            fastener.Tightening.Value);
     }
 
     // Of each fastener the reading that was taken last, in the order of their numbers.

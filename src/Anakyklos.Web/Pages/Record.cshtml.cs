@@ -38,6 +38,7 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
             + (line.Device is { } wrench ? $", {wrench}" : ""),
         { State: RecordState.NotYet } => "not yet",
         { State: RecordState.LeftOut } => "left out",
+        { Book: null } => "done so",
         _ => "no reading",
     };
 
@@ -84,7 +85,8 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, Workshop
     public string Book(TightenedLine line)
     {
         var unit = Viewer.TorqueUnits[0];
-        return line.Book is { } to ? $"{to.Target.Print(unit)} ({to.Low.Print(unit).Number} to {to.High.Print(unit).Number})" : "by hand";
+        return line is { Asks: not InStages, Book: { } to }
+            ? $"{to.Target.Print(unit)} ({to.Low.Print(unit).Number} to {to.High.Print(unit).Number})" : line.Asks.InWords;
     }
 
     /// <summary>Who strayed, and who put a second name to it.</summary>
