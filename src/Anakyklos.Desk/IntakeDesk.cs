@@ -93,6 +93,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             Chosen = [.. (form.Job ?? []).Distinct()],
         };
         Propose(visit, reading);
+        if (visit.Model?.Followed(visit.Chosen) is var (first, follower))
+            reading.Wrong("job", $"“{follower.Name}” looks again at what “{first.Name}” did, some distance later.",
+                $"Leave it off this card: it is due again after “{first.Name}”.");
         return (visit, reading);
     }
 

@@ -77,6 +77,8 @@ public sealed class DueTests
     [InlineData(40_900, null, DueState.Overdue)]
     [InlineData(40_901, null, DueState.Done)]
     [InlineData(39_960, 39_960, DueState.Done)]
+    [InlineData(39_951, 39_901, DueState.Done)]
+    [InlineData(39_951, 39_900, DueState.Overdue)]
     [InlineData(39_951, 32_450, DueState.Overdue)]
     public void What_follows_a_job_is_due_once_after_each_time(int km, int? checkedAt, DueState state)
     {
@@ -200,6 +202,30 @@ public sealed class DueTests
         // A counter that is used up makes it due even where our sum has distance left.
         var early = At("engine-oil-and-filter", 135_000, new(2026, 2, 9));
         Assert.Equal(Because.CounterSooner, Proposal.Of([early], now, past, scheme, new("", null, Km(-200)), []).Jobs[0].Because);
+    }
+
+    [Fact]
+    public void What_follows_a_job_is_not_on_the_card_that_does_that_job_again()
+    {
+        var sheet = ComposerTests.Sheets["corran-fen-12"];
+        var items = ServiceItem.Of(sheet, Use.Harsh, []);
+        Proposal At(int km) => Proposal.Of(ServiceItem.Of(items, Mark(km, Today),
+            [.. items.Select(i => i.Job == "tyre-rotation" ? (UseMark?)Mark(39_900, Today) : Mark(30_000, Today))], New, Window),
+            Mark(km, Today), New, sheet.Dash, DashReport.Nothing, []);
+        ProposedJob Check(Proposal of) => of.Jobs.Single(j => j.Standing.Item.Job == "wheel-recheck");
+        var alone = At(40_000);
+        Assert.Equal((Because.OurSum, true), (Check(alone).Because, Check(alone).Proposed));
+        Assert.Contains(Check(alone), alone.LeftOut([]));
+        // Where the wheels come off once more anyway, nothing is asked of the check that was due.
+        Assert.DoesNotContain(Check(alone), alone.LeftOut(["tyre-rotation"]));
+        var both = Proposal.Of([Check(alone).Standing, alone.Jobs.Single(j => j.Standing.Item.Job == "tyre-rotation").Standing with
+        {
+            State = DueState.Overdue,
+        }], Mark(40_000, Today), New, sheet.Dash, DashReport.Nothing, []);
+        Assert.Equal((Because.BeginsAnew, false), (Check(both).Because, Check(both).Proposed));
+        Assert.Equal(("tyre-rotation", "wheel-recheck"), sheet.Followed(["wheel-recheck", "spark-plugs", "tyre-rotation"]) is var (a, b)
+            ? (a.Id.Text, b.Id.Text) : default);
+        Assert.Null(sheet.Followed(["wheel-recheck", "spark-plugs"]));
     }
 
     [Fact]

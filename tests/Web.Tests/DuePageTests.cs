@@ -51,6 +51,15 @@ public sealed class DuePageTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_job_and_the_check_that_follows_it_some_distance_later_are_no_one_card()
+    {
+        await _browser.Get("/intake?plate=HD-04");
+        await _browser.Submit("main form", ("plate", "HD-04"), ("odometer", "121900"), ("job", "tyre-rotation"), ("job", "wheel-recheck"));
+        Assert.Contains("looks again at what “Tyre rotation and pressures” did", _browser.Text);
+        Assert.DoesNotContain(_host.Services.GetRequiredService<CardStore>().OfVehicle("HD-04"), c => c.IsOpen);
+    }
+
+    [Fact]
     public async Task A_trip_ahead_brings_forward_the_two_jobs_that_would_run_over()
     {
         await _browser.Get("/intake?plate=HD-11");

@@ -35,6 +35,9 @@ public enum Because
     /// <summary>It would run over on the trip.</summary>
     Trip,
 
+    /// <summary>What it follows is proposed too, and it begins anew after that.</summary>
+    BeginsAnew,
+
     /// <summary>Nothing asks for it.</summary>
     Nothing,
 }
@@ -74,7 +77,8 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
         var sum = counted?.At - now.Odometer;
         var differs = counter is { } x && sum is { } y && whole is { } w && Abs(x - y) > w * 0.1m;
         var anyDue = items.Any(s => s.IsDue) || message is not null || trips.Count > 0;
-        return new([.. items.Select(Propose).OrderByDescending(p => p.Proposed).ThenByDescending(p => p.Standing.State)], message,
+        ProposedJob[] each = [.. items.Select(Propose)];
+        return new([.. each.Select(Anew).OrderByDescending(p => p.Proposed).ThenByDescending(p => p.Standing.State)], message,
             message is null ? dash.Code : "", counter, sum, differs);
 
         ProposedJob Propose(Standing s)
@@ -90,13 +94,23 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
                 : Because.Nothing;
             return new(s, because, because is not (Because.Nothing or Because.DashAlone), trip);
         }
+
+        ProposedJob Anew(ProposedJob job) => job.Standing.Item.Follows is { } before
+            && each.Any(p => p.Proposed && p.Standing.Item.Job == before)
+            ? job with { Because = Because.BeginsAnew, Proposed = false } : job;
     }
 
     /// <summary>What is due and not chosen; each of these needs a reason.</summary>
     /// <param name="chosen">Ids of the chosen jobs.</param>
     /// <returns>In the order of the proposal.</returns>
     public IEnumerable<ProposedJob> LeftOut(IReadOnlyCollection<JobId> chosen) =>
-        Jobs.Where(p => p.Standing.IsDue && !chosen.Contains(p.Standing.Item.Job));
+        Jobs.Where(p => NeedsReason(p, chosen) && !chosen.Contains(p.Standing.Item.Job));
+
+    /// <summary>Whether leaving a job out needs a reason: it is due, and does not begin anew with another that is chosen.</summary>
+    /// <param name="job">A job of this proposal.</param>
+    /// <param name="chosen">Ids of the chosen jobs.</param>
+    public static bool NeedsReason(ProposedJob job, IReadOnlyCollection<JobId> chosen) => job.Standing.IsDue
+        && !(job.Standing.Item.Follows is { } before && chosen.Contains(before));
 
     private static Quantity<Distance> Abs(Quantity<Distance> d) => d < Quantity<Distance>.Zero ? Quantity<Distance>.Zero - d : d;
 }

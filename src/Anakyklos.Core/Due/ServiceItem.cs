@@ -147,11 +147,12 @@ public sealed class ServiceItem
         }
     }
 
-    // Due once after each time that the other was done. What was not done for long has held, and is nothing to catch up on.
+    // Due once after each time that the other was done, by what was driven since: done at the same odometer reading, it proved nothing.
+    // What was not done for long has held, and is nothing to catch up on.
     private Standing After(in UseMark now, in UseMark? last, in UseMark? followed, DueWindow window)
     {
         var nothing = new Standing(this, DueState.Done, null, null, null, default, default, default, last);
-        if (followed is not { } from || (last is { } again && again.Odometer >= from.Odometer && again.Day >= from.Day))
+        if (followed is not { } from || (last is { } again && again.Odometer > from.Odometer && again.Day >= from.Day))
             return nothing;
         foreach (var (interval, _) in _rules)
             if (now.Odometer - from.Odometer > interval.Every * FollowsFor)

@@ -59,6 +59,14 @@ public sealed record ModelSheet
     /// <summary>Jobs.</summary>
     public required IReadOnlyDictionary<JobId, Job> Jobs { get; init; }
 
+    /// <summary>The first of some jobs that follows another of them. It looks again at what has been driven since, and comes on a card
+    /// of its own.</summary>
+    /// <param name="jobs">Ids of jobs of this sheet.</param>
+    /// <returns>The two; null where none follows another.</returns>
+    public (Job First, Job Follower)? Followed(IReadOnlyCollection<JobId> jobs) => Jobs.Values
+        .Where(j => jobs.Contains(j.Id) && j.Follows is { } before && jobs.Contains(before))
+        .Select(j => ((Job, Job)?)(Jobs[j.Follows!.Value], j)).FirstOrDefault();
+
     /// <summary>Indicator resets.</summary>
     public required IReadOnlyDictionary<ResetId, ResetRitual> Resets { get; init; }
 

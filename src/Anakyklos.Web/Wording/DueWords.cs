@@ -57,6 +57,7 @@ public static class DueWords
             $"The dash asks for it ({proposal.Message!.Code}, {proposal.Message.Says.ToLowerInvariant()}), our sum does "
                 + $"not{(job.Standing.Last is null ? "" : ": it was done since, and the dash was not set back then")}. You decide",
         Because.CounterSooner => "The dash's counter is used up, sooner than our sum",
+        Because.BeginsAnew => "Not beside the job that it follows: it is due again after it",
         Because.Near => "Near enough to do in the same visit",
         Because.Trip when job.Trip is { } t =>
             $"Would run over on the trip{(t.Distance is { } over ? $" by {Km(over, unit)}" : t.Days is { } d ? $" by {Days(d)}" : "")}; "
