@@ -28,14 +28,22 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     /// <summary>The jobs and the card that come of what was typed so far; nothing is opened.</summary>
     public IntakeVisit Preview(IntakeForm form, Unit<Distance> unit)
     {
-        var (visit, _) = Look(form, unit);
+        var (visit, reading) = Look(form, unit);
         visit.IsPreview = true;
         // Jobs that were chosen for another vehicle count as far as this one has them; what is due newly is chosen as well.
         JobId[] known = [.. visit.Chosen.Where(j => visit.Jobs.Any(x => x.Id == j))];
         visit.Chosen = form.ShownFor == visit.Plate ? [.. known.Union(visit.Proposed.Except((form.Offered ?? []).Select(JobId.Of)))]
             : known.Length > 0 ? known : visit.Usual;
         Compose(visit);
+        OneAfterAnother(visit, reading);
         return visit;
+    }
+
+    private static void OneAfterAnother(IntakeVisit visit, IntakeReading reading)
+    {
+        if (visit.Model?.Followed(visit.Chosen) is var (first, follower))
+            reading.Wrong("job", $"“{follower.Name}” looks again at what “{first.Name}” did, some distance later.",
+                $"Leave it off this card: it is due again after “{first.Name}”.");
     }
 
     /// <summary>Opens the card, with vehicle and odometer reading, all at once or not at all.</summary>
@@ -47,6 +55,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     {
         var (visit, reading) = Look(form, unit);
         Compose(visit);
+        OneAfterAnother(visit, reading);
         var vehicle = visit.Plate.Length > 0 ? vehicles.Find(visit.Plate) : reading.Newcomer(plate => vehicles.Find(plate) is not null);
         if (visit.Plate.Length > 0 && vehicle is null)
             reading.Wrong("plate", "This vehicle is not on the list.", "Choose one, or “Another”.");
@@ -93,9 +102,6 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             Chosen = [.. (form.Job ?? []).Distinct()],
         };
         Propose(visit, reading);
-        if (visit.Model?.Followed(visit.Chosen) is var (first, follower))
-            reading.Wrong("job", $"“{follower.Name}” looks again at what “{first.Name}” did, some distance later.",
-                $"Leave it off this card: it is due again after “{first.Name}”.");
         return (visit, reading);
     }
 

@@ -237,6 +237,24 @@ public sealed class InspectTests
     }
 
     [Fact]
+    public void What_does_not_pass_with_the_nut_tight_is_slackened_set_and_tightened_before_it_is_measured_again()
+    {
+        StepId[] again = ["slacken-axle", "adjust-belt", "tighten-rear-axle-nut"];
+        var step = At("maelor-ridge-900", "belt", "belt-tension-again");
+        Assert.All(again, id => Assert.Equal(StepStatus.Done, _hand.Card.State(id).Status));
+        _hand.Do(new MeasurePoint(step.Id, "lower-run", "12"));
+        Assert.All(again, id => Assert.NotEqual(StepStatus.Done, _hand.Card.State(id).Status));
+        Assert.Equal("slacken-axle", _hand.Card.Next!.Id.Text);
+        Assert.Contains("Tighten the rear axle nut", _hand.No(new MeasurePoint(step.Id, "lower-run", "9")));
+        // The belt is not slack for having been looked at: what only looks is not done again.
+        Assert.Equal(StepStatus.Done, _hand.Card.State("belt-look").Status);
+        _hand.UpTo(s => s.Id == step.Id);
+        _hand.Do(new MeasurePoint(step.Id, "lower-run", "9"));
+        Assert.Equal(StepStatus.Done, _hand.Card.State(step.Id).Status);
+        Assert.All(again, id => Assert.Equal(StepStatus.Done, _hand.Card.State(id).Status));
+    }
+
+    [Fact]
     public void What_holds_a_vehicle_and_cannot_be_set_is_the_leads_and_left_out_it_holds_it()
     {
         var step = At("lumen-ardent", "first-check", "check-handbrake");

@@ -52,6 +52,15 @@ public sealed partial class JobCard
         ];
     }
 
+    /// <summary>What it does that something is set once more which a fastener holds: it is slackened, the work under it is done again, and
+    /// it is tightened again.</summary>
+    /// <param name="held">The fastener.</param>
+    /// <returns>Every step that begins again.</returns>
+    internal IEnumerable<Effect> IsSlackenedAgain(FastenerId held) =>
+        Steps.Where(s => WasDone(s) && !s.Traits.OnlyLooks
+            && (s.Needs.Contains(held) || (s.What == held && (s.Traits.Opens || s.Traits.Tightens))))
+            .Select(s => new StepBeginsAgain(s.Id));
+
     /// <summary>What it does that so much was taken out again that the engine may not start: the fluid is filled once more.</summary>
     /// <param name="fluid">The fluid.</param>
     /// <param name="left">What is left of what was poured.</param>

@@ -144,6 +144,10 @@ public sealed record PointPlace(int X, int Y);
 /// <param name="OneByOne">Whether each is said by itself, and never all that are left at once.</param>
 public sealed record InspectSpec(IReadOnlyList<InspectPoint> Points, bool OneByOne = false) : WorkSpec
 {
+    /// <summary>The fastener that is slackened to set what does not pass, and tightened again before it is measured anew; null where
+    /// nothing holds it.</summary>
+    public FastenerId? Slackens { get; init; }
+
     internal static InspectSpec Read(SheetCursor c)
     {
         var common = c.Part("measure", Ask, false);
@@ -151,7 +155,10 @@ public sealed record InspectSpec(IReadOnlyList<InspectPoint> Points, bool OneByO
         var points = c.List("points", p => Point(p, common, answers), true);
         foreach (var twice in points.GroupBy(p => p.Id).Where(g => g.Count() > 1))
             c.Complain("points", $"“{twice.Key}” stands here twice.");
-        return new(points, c.Flag("oneByOne"));
+        var spec = new InspectSpec(points, c.Flag("oneByOne")) { Slackens = c.Id<FastenerId>("slackens") };
+        if (spec.Slackens is not null && points.All(p => p.Measure?.Rule != GaugeRule.Adjust))
+            c.Complain("slackens", "Nothing here is set: no point is measured with the rule adjust.");
+        return spec;
     }
 
     private static InspectPoint Point(SheetCursor c, GaugeAsk? common, IReadOnlyList<PointAnswer> answers)

@@ -86,6 +86,8 @@ internal static partial class SheetCheck
                 .Concat(Unknown($"{path}.map", [step.Map], s.Maps.ContainsKey, "map"))
                 .Concat(Unknown($"{path}.needs", step.Needs, id => s.Access.ContainsKey(id) || s.Fasteners.ContainsKey(id),
                     "access or fastener"))
+                .Concat(Unknown($"{path}.inspect.slackens", [(step.Spec as InspectSpec)?.Slackens ?? default], s.Fasteners.ContainsKey,
+                    "fastener"))
                 .Concat(Cautions($"{path}.cautions", step.Cautions))
                 .Concat(Target(s, step, path)))
                 yield return e;

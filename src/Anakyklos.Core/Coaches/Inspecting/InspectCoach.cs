@@ -40,12 +40,17 @@ internal sealed class InspectCoach : Coach
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
     {
         PointInspected e => Ends(card, step, e.Point, new PointReads(step.Id, e.Point, e.Reads, e.Outcome,
-            e.Outcome is not (PointOutcome.TooLittle or PointOutcome.TooMuch or PointOutcome.Amiss))),
+            e.Outcome is not (PointOutcome.TooLittle or PointOutcome.TooMuch or PointOutcome.Amiss)))
+            .Concat(IsSet(card, step, e.Outcome)).ToList(),
         PointStays e when card.FoundAt(step.Id).First(f => f.Point == e.Point) is var found =>
             Ends(card, step, e.Point, new PointReads(step.Id, e.Point, found.Left, found.Outcome, true)),
         DeviationTaken { Kind: DeviationKind.StepLeftOut } left => [new StepLeftOut(step.Id, left.Reason)],
         _ => throw Foreign(happened),
     };
+
+    private static IEnumerable<Effect> IsSet(JobCard card, SheetStep step, PointOutcome outcome) =>
+        outcome is PointOutcome.TooLittle or PointOutcome.TooMuch && ((InspectSpec)step.Spec!).Slackens is { } held
+            ? card.IsSlackenedAgain(held) : [];
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step)
     {

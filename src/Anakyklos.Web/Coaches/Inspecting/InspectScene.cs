@@ -85,8 +85,10 @@ public sealed class InspectScene : WorkScene
     {
         // The plan keeps only the nearest of what comes before; the sheet has them all.
         IEnumerable<StepId> after = scene.Card.Sheet.Steps.TryGetValue(scene.Step.Id, out var own) ? own.After : [];
-        foreach (var before in after.Select(scene.Card.Step).OfType<SheetStep>().Where(s => s.Spec is InspectSpec))
-            foreach (var point in ((InspectSpec)before.Spec!).Points.Where(p => p.Measure is { PerTurn: not null, Rule: GaugeRule.Note }))
+        // What was measured after it was set, and did not pass, tells it anew.
+        var anew = scene.Card.Steps.Where(s => s.Spec is InspectSpec { Slackens: { } held } && scene.Step.Needs.Contains(held));
+        foreach (var before in after.Select(scene.Card.Step).OfType<SheetStep>().Where(s => s.Spec is InspectSpec).Concat(anew))
+            foreach (var point in ((InspectSpec)before.Spec!).Points.Where(p => p.Measure is { PerTurn: not null }))
                 if (scene.Card.FoundAt(before.Id).FirstOrDefault(f => f.Point == point.Id) is { } found
                     && Gauged.Find(found.Left) is { } read)
                 {
