@@ -98,6 +98,15 @@ public sealed class InspectScene : WorkScene
                 }
     }
 
+    /// <summary>Says at what is slackened once more which reading asked for it.</summary>
+    internal static void TellWhySlackened(LiftScene scene)
+    {
+        if (scene.Step.Traits.Opens)
+            foreach (var set in scene.Card.Steps.Where(s => s.Spec is InspectSpec { Slackens: { } held } && held == scene.Step.What))
+                foreach (var found in scene.Card.FoundAt(set.Id).Where(f => !f.Settled))
+                    scene.Beside = [$"{TooMuchOrLittle(found)}: set it again"];
+    }
+
     /// <summary>Whether the point that is shown was settled before: whoever chose it from the list does it once more.</summary>
     internal static bool IsSettled(LiftScene scene) =>
         scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == scene.Point?.Id) is { Settled: true };
@@ -105,7 +114,10 @@ public sealed class InspectScene : WorkScene
     /// <summary>What was read last at the point and does not pass, as a sentence without a full stop; empty where nothing was.</summary>
     internal static string Outside(LiftScene scene) => scene.Card.FoundAt(scene.Step.Id).FirstOrDefault(f => f.Point == scene.Point?.Id)
         is not { Settled: false } found ? "" : found.Outcome == PointOutcome.Amiss ? $"{High(found.Left)}: that is not right"
-            : $"{Reads(found.Left)} is too {(found.Outcome == PointOutcome.TooLittle ? "little" : "much")}";
+            : TooMuchOrLittle(found);
+
+    private static string TooMuchOrLittle(PointFound found) =>
+        $"{Reads(found.Left)} is too {(found.Outcome == PointOutcome.TooLittle ? "little" : "much")}";
 
     internal static string High(string text) => AnswerForm.High(text);
 
