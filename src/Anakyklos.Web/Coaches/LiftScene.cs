@@ -149,6 +149,7 @@ public sealed class LiftScene
         (scene.Number, scene.Unit) = step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : step.Value.Length > 0
             ? DriveWords.Split(step.Value) : ("", "");
         WorkScene.Of(step.Kind).Draw(scene, to);
+        Inspecting.InspectScene.TellWhySlackened(scene);
         BalanceWords.Tell(scene, to.Viewer, DateOnly.FromDateTime(now.DateTime));
         BalanceWords.OfferToReadBeforeRun(scene);
         BalanceWords.OfferToRinse(scene, now);

@@ -44,7 +44,6 @@ public class WorkScene
     public virtual void Draw(LiftScene scene, Looker to)
     {
         Inspecting.InspectScene.TellTurns(scene);
-        Inspecting.InspectScene.TellWhySlackened(scene);
         if (StepKinds.Knows(scene.Step.Kind) && !scene.Step.Traits.IsMeasured)
             scene.Offer(Said(scene.Step));
     }

@@ -101,10 +101,10 @@ public sealed class InspectScene : WorkScene
     /// <summary>Says at what is slackened once more which reading asked for it.</summary>
     internal static void TellWhySlackened(LiftScene scene)
     {
-        if (scene.Step.Traits.Opens)
-            foreach (var set in scene.Card.Steps.Where(s => s.Spec is InspectSpec { Slackens: { } held } && held == scene.Step.What))
-                foreach (var found in scene.Card.FoundAt(set.Id).Where(f => !f.Settled))
-                    scene.Beside = [$"{TooMuchOrLittle(found)}: set it again"];
+        var what = scene.Step.Traits.Opens ? scene.Step.What.Text : "";
+        foreach (var set in scene.Card.Steps.Where(s => s.Spec is InspectSpec { Slackens: { } held } && held.Text == what))
+            foreach (var found in scene.Card.FoundAt(set.Id).Where(f => !f.Settled))
+                scene.Beside = [$"{TooMuchOrLittle(found)}: set it again"];
     }
 
     /// <summary>Whether the point that is shown was settled before: whoever chose it from the list does it once more.</summary>
