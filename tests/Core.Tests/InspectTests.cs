@@ -255,6 +255,19 @@ public sealed class InspectTests
     }
 
     [Fact]
+    public void A_belt_given_up_out_of_range_is_the_leads_and_its_pin_goes_in_all_the_same()
+    {
+        var step = At("maelor-ridge-900", "belt", "belt-tension-again");
+        _hand.Do(new MeasurePoint(step.Id, "lower-run", "12"));
+        _hand.Do(new DropJob("belt", "The adjuster is seized"));
+        Assert.Contains(_hand.Card.Remaining, s => s.Id == "fit-split-pin");
+        Assert.DoesNotContain(_hand.Card.Remaining, s => s.Id == "tighten-rear-axle-nut");
+        Assert.Single(_hand.Card.WantingCountersignature);
+        // What happened at the steps that went with the job can still be told.
+        Assert.All(_hand.Card.History.Select(h => h.Event).OfType<IStepEvent>(), e => Assert.NotNull(_hand.Card.StepEver(e.Step)));
+    }
+
+    [Fact]
     public void What_holds_a_vehicle_and_cannot_be_set_is_the_leads_and_left_out_it_holds_it()
     {
         var step = At("lumen-ardent", "first-check", "check-handbrake");

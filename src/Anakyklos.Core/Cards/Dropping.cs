@@ -47,15 +47,20 @@ public sealed partial class JobCard
         return new Accepted(events);
     }
 
-    private bool IsWorkedOn(JobId job) => Steps.Any(s => s.Jobs.Contains(job) && State(s.Id).Status == StepStatus.Done
-        && s.Traits is { LaysOut: false, Sets: false, OnlyLooks: false, Engine: not EngineUse.Warms } && !s.MovesLift
-            && !(s.Traits is { Opens: true, LetsOut: false } && Sheet.Access.ContainsKey(s.What)));
+    // What was undone and begins again, such as a nut that is slackened once more, was worked on all the same.
+    private bool IsWorkedOn(JobId job) => Steps.Any(s => s.Jobs.Contains(job) && (WasUndone(s.What)
+        || (State(s.Id).Status == StepStatus.Done
+            && s.Traits is { LaysOut: false, Sets: false, OnlyLooks: false, Engine: not EngineUse.Warms } && !s.MovesLift
+            && !(s.Traits is { Opens: true, LetsOut: false } && Sheet.Access.ContainsKey(s.What)))));
+
+    private bool WasUndone(ThingId what) =>
+        Sheet.Fasteners.TryGetValue(what, out var f) && (HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id));
 
     // What is done stays; what other jobs need stays; of the rest only what closes what is open, with the proof that it holds.
     private IReadOnlyList<SheetStep> Without(JobId job)
     {
         var rest = Jobs.Where(j => j != job).ToHashSet();
-        var opened = Sheet.Fasteners.Values.Where(f => HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)).Select(f => f.Id).ToHashSet();
+        var opened = Sheet.Fasteners.Keys.Where(f => WasUndone(f)).ToHashSet();
         var touched = opened.Count > 0 || IsAnyFluidTouched;
         var above = Steps.Any(s => !IsLeft(s.Id) && TakesToolsAbove(s));
         var reach = Reach();
@@ -95,7 +100,8 @@ public sealed partial class JobCard
             { Closes: true } => IsOpen(new(OpenKind.Access, s.What))
                 && Remaining.First(r => r.Traits.Closes && r.What == s.What).Id == s.Id,
             { Tightens: true } or { ShutsAgain: true } => IsOpen(new(OpenKind.Fastener, s.What)),
-            { Fits: true } => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What)),
+            { Fits: true } => Sheet.Fasteners.Values.Any(f => HasOpen(f) && f.Fitted.Contains(s.What))
+                || (Sheet.Parts[s.What].Secures is { } held && opened.Contains(held)),
             { Fills: true } or { MeasuresOut: true } or { Levels: true } => Fluid(s.What) is { Out: true } or { Pours: > 0, Good: false }
                 || (s.Traits.Fills && IsBledFrom(s.What)),
             { Engine: EngineUse.Stops } => EngineRuns,

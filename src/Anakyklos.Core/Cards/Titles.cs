@@ -13,13 +13,18 @@ public sealed partial class JobCard
 
     /// <summary>What a step says is to be done, also of one that a change of plan took away after it was done.</summary>
     /// <returns>The title as it is told on this card, or the id where it never had such a step.</returns>
-    public string TitleOf(StepId step) => (Step(step) ?? Formerly(step)) is { } known ? TitleOf(known) : step.Text;
+    public string TitleOf(StepId step) => StepEver(step) is { } known ? TitleOf(known) : step.Text;
 
     /// <summary>The title of the step that a press ended, as it stands in the record.</summary>
     /// <returns>The told title; of what happened under earlier rules the sheet's, so that a signed card reads for ever as it was
     /// signed.</returns>
     public string TitleOf(StepDone done) => done.Frozen is { Rules: >= FrozenEffects.SinceTitlesAreTold } ? TitleOf(done.Step)
-        : (Step(done.Step) ?? Formerly(done.Step))?.Title ?? done.Step.Text;
+        : StepEver(done.Step)?.Title ?? done.Step.Text;
+
+    /// <summary>A step of this card, also one that a change of plan took away after something happened at it.</summary>
+    /// <param name="step">Step id.</param>
+    /// <returns>Null where it never had such a step.</returns>
+    public SheetStep? StepEver(StepId step) => Step(step) ?? Formerly(step);
 
     private SheetStep? Formerly(StepId step) => History.Select(h => h.Event).OfType<PlanChanged>().SelectMany(p => p.Steps)
         .Concat(Opened.Steps).FirstOrDefault(s => s.Id == step);

@@ -586,6 +586,10 @@ public sealed record Part
     /// <summary>What the big button says once it is fitted; empty for the usual words.</summary>
     public string Said { get; init; } = "";
 
+    /// <summary>The fastener that it keeps from turning once that is tight, such as a split pin; null for none. Whatever becomes of the
+    /// job, it goes in where that fastener was slackened.</summary>
+    public FastenerId? Secures { get; init; }
+
     /// <summary>Whether it is a seal.</summary>
     public bool IsSeal => ReusableTimes is not null;
 }

@@ -62,7 +62,8 @@ internal static partial class SheetCheck
             foreach (var e in Unknown($"fluids.{f.Id}.through", f.Through, s.Access.ContainsKey, "access"))
                 yield return e;
         foreach (var p in s.Parts.Values)
-            foreach (var e in Unknown($"parts.{p.Id}.needs", p.Needs, s.Access.ContainsKey, "access"))
+            foreach (var e in Unknown($"parts.{p.Id}.needs", p.Needs, s.Access.ContainsKey, "access")
+                .Concat(Unknown($"parts.{p.Id}.secures", [p.Secures ?? default], s.Fasteners.ContainsKey, "fastener")))
                 yield return e;
         foreach (var f in s.Fasteners.Values)
         {

@@ -177,6 +177,7 @@ public static class SheetReader
         Notes = ReadNotes(c),
         After = c.Ids<StepId>("after"),
         Asks = c.Part("asks", FitQuestion.Read, required: false),
+        Secures = c.Id<FastenerId>("secures"),
         Said = c.Text("said", false),
     };
 

@@ -100,5 +100,5 @@ public sealed class BleedScene : WorkScene
         _ => throw new InvalidOperationException($"Nobody has said where {wheel} is drawn."),
     };
 
-    private static string Screw(JobCard card, StepId step) => card.Sheet.Fasteners[card.Step(step)!.What].Name;
+    private static string Screw(JobCard card, StepId step) => card.Sheet.Fasteners[card.StepEver(step)!.What].Name;
 }

@@ -172,5 +172,5 @@ public sealed class InspectScene : WorkScene
     };
 
     private static string Name(JobCard card, StepId step, string point) =>
-        (card.Step(step)?.Spec as InspectSpec)?.Points.FirstOrDefault(p => p.Id == point)?.Name ?? point;
+        (card.StepEver(step)?.Spec as InspectSpec)?.Points.FirstOrDefault(p => p.Id == point)?.Name ?? point;
 }

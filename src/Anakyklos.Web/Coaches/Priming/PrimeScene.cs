@@ -43,7 +43,7 @@ public sealed class PrimeScene : WorkScene
     public override string? Line(JobCard card, CardEvent e) => e switch
     {
         PrimeHeld h => $"On, to be held for {LiftWords.Hold(h.For)}",
-        PrimeCounted c => $"{c.Times} {(card.Step(c.Step)?.Spec as PrimeSpec)?.Of} made",
+        PrimeCounted c => $"{c.Times} {(card.StepEver(c.Step)?.Spec as PrimeSpec)?.Of} made",
         _ => null,
     };
 }

@@ -30,7 +30,7 @@ public sealed class ReadScene : WorkScene
 
     /// <inheritdoc/>
     public override string? Line(JobCard card, CardEvent e) => e is not Seen seen ? null
-        : $"{(card.Step(seen.Step) is { } step ? card.LookedAt(step, seen.Look.Subject) : $"{seen.Look.Subject}")}: "
+        : $"{(card.StepEver(seen.Step) is { } step ? card.LookedAt(step, seen.Look.Subject) : $"{seen.Look.Subject}")}: "
             + $"{LookRules.Says(seen.Look)}{(Follows(seen.Leads) is { Length: > 0 } follows ? $". {follows}" : "")}";
 
     /// <summary>What follows, as a sentence without a full stop; empty where nothing does.</summary>

@@ -96,7 +96,7 @@ public sealed class TighteningScene : WorkScene
 
     private static string Named(JobCard card, StepId step, int pass, IReadOnlyList<int>? places)
     {
-        var fastening = Fastening.Of(card, card.Step(step)!);
+        var fastening = Fastening.Of(card, card.StepEver(step)!);
         if (places is null || fastening.Plan.Slots.Count == 1)
             return fastening.Fastener.Name;
         var group = fastening.Plan.Group;
