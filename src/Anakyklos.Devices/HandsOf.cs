@@ -5,6 +5,8 @@ using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Coaches.Fitting;
 using Anakyklos.Core.Coaches.Looking;
+using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Quantities;
@@ -61,6 +63,11 @@ public static class HandsOf
         FastenersDrawn d => Drawn(card, step, d, vehicle),
         // Whoever takes up a wrench does nothing to the vehicle.
         WrenchTaken => [],
+        EngineCaught => [new Starts()],
+        OilLightStayed => [new Stops()],
+        ResetShown when step.EndsReset => [new PutsOut(step.What)],
+        ResetHeld or ResetFailed or ResetShown or ResetLookedInto => [],
+        StartMoveMade or OilLightOut or LightLookedInto or JointDry or JointWept => [],
         EngineCranked => [new Cranks(card.Sheet.Starter!.Longest)],
         PartFitted => [PutsIn(card, step)],
         PartFilled f => [new FillsPart(card.Sheet.Pours(step)!.Id, f.Amount.Value)],

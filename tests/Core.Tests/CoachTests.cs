@@ -10,6 +10,9 @@ using Anakyklos.Core.Looks;
 using Anakyklos.Core.Coaches.Bleeding;
 using System.Text.Json;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
+using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
@@ -45,7 +48,7 @@ public sealed class CoachTests
         { nameof(StepTraits.LooksAtJoints), "look" },
         { nameof(StepTraits.Primes), "prime" },
         { nameof(StepTraits.PutsOut), "reset" },
-        { nameof(StepTraits.IsMeasured), "bleed gauge inspect kit measure pedal pour read refill" },
+        { nameof(StepTraits.IsMeasured), "bleed gauge inspect kit measure pedal pour read refill run" },
         { nameof(StepTraits.MayBeLeftOut), "do drive empty inspect pedal read reset rotate suck warm" },
     };
 
@@ -112,7 +115,10 @@ public sealed class CoachTests
             new ReadGauge(step, new Level(0.5m)),
             new ReadRod(step, new(Quantity<Length>.Of(69, Length.Millimetre), Length.Millimetre)), new RunOver(step, true),
             new Dip(step, new Level(0.5m), true), new ReadBeforeRun(step, new Level(0.5m), true),
-        new ReportLeak(step, "engine-drain-plug"), new FailReset(step),
+        new ReportLeak(step, "engine-drain-plug"), new ReportDry(step, "engine-drain-plug"), new ReportWeep(step, "engine-drain-plug"),
+            new FailReset(step), new HoldReset(step), new ShowReset(step, Kilometres(9000), null), new ShowReset(step, null, 6),
+            new LookIntoReset(step, "Fuse"), new CrankEngine(step), new MakeStartMove(step), new EngineRunsNow(step),
+            new LightWentOut(step), new LightStaysOn(step), new LookIntoLight(step, "Lead off"),
         new MakeStrokes(step, 1), new SeeHose(step, Runs.Dark), new FillReservoir(step), new PressPedal(step),
             new FeelPedal(step, Pedal.Soft), new MeasurePoint(step, "front-left", "5"), new AnswerPoint(step, "teeth", "whole"),
             new AnswerTheRest(step), new LetPointStay(step, "front-left"), new HoldPrimer(step), new CountPrimer(step, 2),
@@ -144,12 +150,13 @@ public sealed class CoachTests
             HoldPrimer or CountPrimer => step.Spec is PrimeSpec,
             ConfirmStep when step.Spec is PrimeSpec => Priming.Of(card, step).Left == 0,
             PressPedal or FeelPedal => step.Kind == "pedal",
+            ConfirmStep when step.Kind == "reset" => IsHeld(card, step),
             ConfirmStep when fastening is not null => !torque && fastening.Plan.Slots.Count == 1,
             DrawInOrder c => fastening?.InThisPass.Any(s => s.Pass == c.Pass && s.Place.Number == c.Place
                 && (fastening.Plan.Group.Together || s == fastening.Next)) == true,
             TakeWrench => fastening?.Fastener.LastTorque is not null,
             ConfirmStep => step.Kind is not ("kit" or "pour" or "gauge" or "measure" or "bleed" or "read" or "refill" or "pedal"
-                or "inspect"),
+                or "inspect" or "run"),
             TakeReading => torque,
             Pour => step.Kind == "pour",
             Measure or Weigh => step.Kind == "measure",
@@ -159,8 +166,16 @@ public sealed class CoachTests
             Dip => card.ToDip?.Id == step.Id,
             RunOver => step.Kind == "pour" && card.Sheet.Fluids[step.What].FillBy == FillBy.Overflow
                 && card.Fluid(step.What).Poured > Quantity<Volume>.Zero,
-            ReportLeak => step.Kind == "look",
+            ReportLeak or ReportDry or ReportWeep => step.Kind == "look",
             FailReset => step.Kind == "reset",
+            // What is held must be held first, and again if it is let go.
+            HoldReset => step is { Kind: "reset", Hold: not null },
+            ShowReset c => step.Kind == "reset" && IsHeld(card, step)
+                && Resetting.Of(card, step).Tells == (c.Months is null ? NextService.Distance : NextService.Months),
+            CrankEngine => step.Kind == "run" && card.Sheet.Starter is not null && !card.EngineRuns,
+            MakeStartMove => step.Kind == "run" && !card.EngineRuns && Starting.Of(card, step).Next is not null,
+            EngineRunsNow => step.Kind == "run" && !card.EngineRuns && Starting.Of(card, step).Next is null,
+            LightWentOut or LightStaysOn => step.Kind == "run" && card.EngineRuns,
             ConfirmKit => step.Kind == "kit",
             Deviate { Kind: DeviationKind.StepLeftOut } => step.Kind is "do" or "warm" or "drive" or "reset" or "empty" or "read" or "suck"
                 or "pedal" or "inspect" or "rotate",
@@ -168,6 +183,10 @@ public sealed class CoachTests
             _ => false,
         };
     }
+
+    private static bool IsHeld(JobCard card, SheetStep step) => step.Hold is null || Resetting.Of(card, step).HeldUntil is not null;
+
+    private static Typed<Distance> Kilometres(decimal km) => new(Km(km), Distance.Kilometre);
 
     [Fact]
     public void A_later_change_of_tolerance_torque_or_school_leaves_a_signed_card_as_it_was()

@@ -28,9 +28,9 @@ public sealed class CrankingTests
             _hand.Card.Waits.Single(w => w.Id == start.Id).Until));
         _hand.Now += TimeSpan.FromSeconds(59);
         Assert.Contains("Starter rests", _hand.No(new CrankEngine(start.Id)));
-        Assert.Contains("Starter rests", _hand.No(new ConfirmStep(start.Id)));
+        Assert.Contains("Starter rests", _hand.No(new EngineRunsNow(start.Id)));
         _hand.Now += TimeSpan.FromSeconds(1);
-        _hand.Do(new ConfirmStep(start.Id));
+        _hand.Do(new EngineRunsNow(start.Id));
         Assert.True(_hand.Card.EngineRuns);
     }
 
@@ -51,10 +51,10 @@ public sealed class CrankingTests
         Assert.Contains("Only 0 of 5", _hand.No(new ConfirmStep(prime.Id)));
         // Once the starter is cool it is still not primed.
         _hand.Now += TimeSpan.FromMinutes(15);
-        Assert.Contains("is not done yet", _hand.No(new ConfirmStep(start.Id)));
+        Assert.Contains("is not done yet", _hand.No(new EngineRunsNow(start.Id)));
         _hand.UpTo(s => s.Kind == StepKind.Run);
         Assert.Equal(StepStatus.Done, _hand.Card.State(prime.Id).Status);
-        _hand.Do(new ConfirmStep(start.Id));
+        _hand.Do(new EngineRunsNow(start.Id));
     }
 
     [Fact]
@@ -74,9 +74,9 @@ public sealed class CrankingTests
         for (var tries = 1; tries <= 4; tries++, _hand.Now += TimeSpan.FromSeconds(30))
             _hand.Do(new CrankEngine(start.Id));
         Assert.Equal(start.Id, _hand.Card.Next!.Id);
-        Assert.Contains("Starter cools", _hand.No(new ConfirmStep(start.Id)));
+        Assert.Contains("Starter cools", _hand.No(new EngineRunsNow(start.Id)));
         _hand.Now += TimeSpan.FromMinutes(10);
-        _hand.Do(new ConfirmStep(start.Id));
+        _hand.Do(new EngineRunsNow(start.Id));
     }
 
     [Fact]

@@ -5,6 +5,9 @@ using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Looks;
 using System.Globalization;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
+using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -23,7 +26,7 @@ public class GateProperties
     // An independent account of the workshop, kept from accepted events alone and without any of the card's own state.
     private sealed class Ledger
     {
-        private readonly HashSet<ThingId> _out = [];
+        private readonly HashSet<ThingId> _out = ["lamp"], _joints = [], _dry = [];
         private decimal _oil = 6;
         private bool _drained, _looked, _ran, _up, _kit;
 
@@ -40,15 +43,26 @@ public class GateProperties
                 case DeviationTaken { Kind: DeviationKind.StepLeftOut } d when Of(d.Step).Kind == StepKind.Reset:
                     _out.Remove("lamp");
                     break;
-                case LeakFound l: _out.Add(l.Fastener); (_looked, _ran) = (false, false); break;
+                case ResetShown s when Of(s.Step).EndsReset: _out.Remove("lamp"); break;
+                case EngineCaught c: Step(Of(c.Step)); break;
+                case JointDry d: _dry.Add(d.Fastener); _looked |= _joints.IsSubsetOf(_dry); break;
+                case LeakFound l: _out.Add(l.Fastener); _dry.Clear(); (_looked, _ran) = (false, false); break;
                 case LiftMoved l: _up = l.Up; break;
                 case Poured p: Assert.DoesNotContain(_out, IsPlug); _oil += p.Amount.Value.In(Volume.Litre); break;
                 case TakenOut t: _oil -= t.Amount.Value.In(Volume.Litre); break;
                 case Signed:
                     Assert.Empty(_out);
+                    Assert.True(_looked || _joints.Count == 0, "signed with a joint that nobody looked at after the last run");
                     Assert.False(_up);
                     break;
             }
+        }
+
+        private void Opened(ThingId what)
+        {
+            _out.Add(what);
+            if (IsPlug(what) && Courier.Fasteners[what].IsJoint)
+                _joints.Add(what);
         }
 
         private static bool IsPlug(ThingId what) => Courier.Fasteners.ContainsKey(what);
@@ -60,9 +74,9 @@ public class GateProperties
                 case StepKind.Drain:
                     Assert.True(_kit && _up && _out.Contains("undertray"), "drained without kit, lift or way");
                     (_oil, _drained) = (0, true);
-                    _out.Add(s.What);
+                    Opened(s.What);
                     break;
-                case StepKind.Open or StepKind.Secure when !s.What.IsEmpty: _out.Add(s.What); break;
+                case StepKind.Open or StepKind.Secure when !s.What.IsEmpty: Opened(s.What); break;
                 case StepKind.Close:
                     if (s.What == "undertray" && _drained) Assert.True(_looked, "undertray on before the joints were looked at");
                     _out.Remove(s.What);
@@ -73,7 +87,9 @@ public class GateProperties
                     Assert.True(_oil >= 4.6m, $"started with {_oil} L");
                     Assert.DoesNotContain(_out, w => IsPlug(w) || w.Text is "oil-filler-cap" or "dipstick");
                     (_ran, _looked) = (true, false);
+                    _dry.Clear();
                     break;
+                case StepKind.Reset when s.EndsReset: _out.Remove("lamp"); break;
                 case StepKind.Look: Assert.True(_ran); _looked = true; break;
             }
         }
@@ -95,7 +111,11 @@ public class GateProperties
             21 => new FeelCold(),
             9 => new CutWait(step.Awaits.Append(step.Id).First(), "so"),
             11 => new ReportLeak("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
-            13 => new FailReset(step.Id),
+            13 => new FailReset(step.Id, b % 2 == 0 ? "" : "SERVICE NOW"),
+            23 => new ReportWeep("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
+            25 => new ReportDry("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
+            27 => new LightStaysOn("start"),
+            29 => new LightWentOut("start", b % 2 == 0),
             15 => new Sign(),
             17 => new SettleOverTorque(step.Id, "so"),
             19 => new CorrectReading(card.History.LastOrDefault(h => h.Event is ReadingTaken)?.Seq ?? 1, Nm(b % 60), "so"),
@@ -106,6 +126,7 @@ public class GateProperties
                 StepKind.Pour or StepKind.Gauge when a % 3 == 0 => new Pour(step.Id, Litres(b % 60 / 10m), b % 2 == 0),
                 StepKind.Pour => new Pour(step.Id, Litres(5)),
                 StepKind.Gauge => new ReadGauge(step.Id, new(b % 2 == 0 ? 0.8m : b % 30 / 10m - 1)),
+                StepKind.Run or StepKind.Reset when b % 9 != 0 => UsualPress.Of(card, step),
                 StepKind.Inspect or StepKind.Fit when b % 9 != 0 && card.Next == step => UsualPress.Of(card, step),
                 StepKind.Fit => new FitPart(step.Id, card.Sheet.Parts[step.What].Asks?.Answers[^1].Says ?? "so"),
                 StepKind.Inspect => new AnswerPoint(step.Id, "filter", "they differ"),
@@ -142,7 +163,7 @@ public class GateProperties
                 Interlocked.Increment(ref signed);
             }
             if (bench.Card.History.Any(h => h.Event is StepDone d && d.Step == "drain")) Interlocked.Increment(ref drained);
-            if (bench.Card.History.Any(h => h.Event is StepDone d && d.Step == "start")) Interlocked.Increment(ref started);
+            if (bench.Card.History.Any(h => h.Event is Coaches.Running.EngineCaught)) Interlocked.Increment(ref started);
         }, iter: Walks);
         // The property would be empty if the random runs never got that far.
         Assert.True(Walks < 400 || (drained > 100 && started > 40 && signed > 5), $"{drained} drained, {started} started, {signed} signed");

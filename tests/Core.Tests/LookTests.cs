@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Coaches.Reading;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Looks;
@@ -56,7 +57,7 @@ public sealed class LookTests
         _bench.WorkUpTo("start");
         Assert.Contains("graded stop", Describe(_bench.Try(new ConfirmStep("start"))));
         _bench.Do(new DecideStop(_bench.Card.Stops.Single().Seq, true, "Sump off, bearing shells are new"), Una);
-        _bench.Do(new ConfirmStep("start"));
+        _bench.Do(new EngineRunsNow("start"));
     }
 
     // A wrong picture is taken back like a press, and the finding with it.

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
@@ -115,7 +116,19 @@ public class OtherModelTests
 
     private void Do(CardCommand command) => Assert.True(Give(command) is Accepted, Describe(_card.Decide(command, Iona, _now, Facts)));
 
-    private void Done(params StepId[] steps) => Array.ForEach(steps, s => Do(new ConfirmStep(s)));
+    private void Done(params StepId[] steps)
+    {
+        foreach (var step in steps)
+        {
+            if (_card.Step(step)!.Kind != StepKind.Run)
+            {
+                Do(new ConfirmStep(step));
+                continue;
+            }
+            Do(new EngineRunsNow(step));
+            Do(new LightWentOut(step, true));
+        }
+    }
 
     private string Refused(CardCommand command) => Describe(Assert.IsType<Refused>(Give(command)));
 

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
@@ -71,7 +72,8 @@ public sealed class PuttingRightTests
         }
         Assert.Empty(card.BeforeSigning());
         // What was proved before is proved after it is tight: under pressure where a pump gives some, then by a look.
-        int Last(string kind) => card.History.LastOrDefault(h => h.Event is StepDone d && card.Step(d.Step)?.Kind == kind)?.Seq ?? 0;
+        int Last(string kind) => card.History.LastOrDefault(h => h.Event is StepDone or OilLightOut
+            && card.Step(((IStepEvent)h.Event).Step)?.Kind == kind)?.Seq ?? 0;
         var tight = card.History.Last(h => h.Event is IStepEvent at && at.Step == tighten.Id && h.Event is not OverTorqueSettled).Seq;
         Assert.True(tight > loose, what);
         if (looked && (fastener.Seal is not null || fastener.System is not null))

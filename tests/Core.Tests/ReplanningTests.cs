@@ -66,6 +66,10 @@ public class ReplanningTests
             case StepKind.Refill or StepKind.Fit:
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
+            case StepKind.Reset or StepKind.Run:
+                for (; _card.State(step.Id).Status != StepStatus.Done; _now += TimeSpan.FromSeconds(15))
+                    Do(Rehearsal.UsualPress.Of(_card, step));
+                break;
             case StepKind.Prime:
                 for (; _card.State(step.Id).Status != StepStatus.Done; _now += TimeSpan.FromSeconds(10))
                     Do(Rehearsal.UsualPress.Of(_card, step));

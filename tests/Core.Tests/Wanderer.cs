@@ -1,4 +1,7 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
+using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Rehearsal;
@@ -11,7 +14,7 @@ namespace Anakyklos.Core.Tests;
 internal sealed class Wanderer(JobCard card, Random random)
 {
     private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much",
-        "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right", "jump"];
+        "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right", "jump", "weep", "dry", "light"];
 
     private DateTimeOffset _now = card.History[^1].At;
 
@@ -121,6 +124,11 @@ internal sealed class Wanderer(JobCard card, Random random)
             case "out" when step.Kind == StepKind.Gauge: Give(new TakeOut(step.Id,
                 Litres(Card.Fluid(step.What).Poured.In(Volume.Litre) * random.Next(1, 20) / 20m))); break;
             case "fail" when step.Kind == StepKind.Reset: Give(new FailReset(step.Id)); break;
+            case "weep" when step.Kind == StepKind.Look && Card.JointsOpened.ToList() is { Count: > 0 } opened:
+                Give(new ReportWeep(step.Id, opened[random.Next(opened.Count)].Id)); break;
+            case "dry" when step.Kind == StepKind.Look && Card.JointsOpened.ToList() is { Count: > 0 } opened:
+                Give(new ReportDry(step.Id, opened[random.Next(opened.Count)].Id)); break;
+            case "light" when step.Kind == StepKind.Run: Give(new LightStaysOn(step.Id)); break;
             case "kit" when Card.Kit is not null && Card.Steps.FirstOrDefault(s =>
                 s.Kind == StepKind.Kit) is { } kit: Give(UsualPress.Of(Card, kit)); break;
             case "order": Give(new OrderAgain()); break;

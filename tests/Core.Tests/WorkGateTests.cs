@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Resetting;
 using Anakyklos.Core.Coaches.Draining;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
@@ -29,7 +30,10 @@ public sealed class WorkGateTests
                 if (way.Count == 0)
                     continue;
                 // Dipped is long before, while the old fluid is in, and a level before the first run is only noted.
+                // What is held for a reset may be let go at any time.
                 foreach (var said in CoachTests.Everything(step.Id)
+                    .Where(c => step.Kind != StepKind.Reset || card.Waits.All(w => w.Id != step.Id || w.Until <= now)
+                        || c is not (FailReset or HoldReset or ShowReset or ConfirmStep or Deviate))
                     .Where(c => c is StepCommand and not (ReportLeak or SettleOverTorque or Coaches.Draining.Dip or ReadBeforeRun)))
                 {
                     var answer = card.Decide(said, Iona, now, UsualPress.Facts(card.Sheet));
@@ -80,7 +84,7 @@ public sealed class WorkGateTests
         bool Out(ThingId id) => card.Open.Any(o => o.Kind == OpenKind.Fastener && o.Id == id);
         bool Off(ThingId id) => card.Open.Any(o => o.Kind == OpenKind.Access && o.Id == id);
         bool Empty(ThingId id) => card.Open.Any(o => o.Kind == OpenKind.Fluid && o.Id == id);
-        bool Ran() => card.History.Any(h => h.Event is StepDone d && card.Step(d.Step)?.Kind == StepKind.Run);
+        bool Ran() => card.History.Any(h => h.Event is Coaches.Running.EngineCaught);
         switch (step.Kind)
         {
             case StepKind.Close:

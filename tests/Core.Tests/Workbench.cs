@@ -76,6 +76,18 @@ internal sealed class Workbench
 
     internal static string Describe(Decision d) => d is Refused r ? string.Join(" ", r.Reasons) : d.ToString()!;
 
+    // What is said more than once at a step, with the clock in between.
+    private void ByTheClock(SheetStep step)
+    {
+        while (Card.State(step.Id).Status != StepStatus.Done)
+        {
+            Do(UsualPress.Of(Card, step));
+            if (Card.Waits.FirstOrDefault(w => w.Id == step.Id && w.Until > Now) is { } held
+                && Card.State(step.Id).Status != StepStatus.Done)
+                Now = held.Until;
+        }
+    }
+
     /// <summary>Does every step as the book has it, up to a step (exclusive) or to the end.</summary>
     internal void WorkUpTo(StepId? stop = null)
     {
@@ -92,6 +104,7 @@ internal sealed class Workbench
                 case StepKind.Pour: Do(new Pour(step.Id, Litres(5))); break;
                 case StepKind.Read or StepKind.Inspect or StepKind.Fit: Do(UsualPress.Of(Card, step)); break;
                 case StepKind.Gauge: Do(new ReadGauge(step.Id, new(0.75m))); break;
+                case StepKind.Run or StepKind.Reset: ByTheClock(step); break;
                 default: Do(new ConfirmStep(step.Id)); break;
             }
             Wait(1);

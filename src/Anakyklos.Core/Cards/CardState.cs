@@ -132,6 +132,16 @@ public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Le
 /// <param name="Place">Its number on the drawing.</param>
 public readonly record struct PlaceDrawn(int Pass, int Place);
 
+/// <summary>How a joint looks after it was closed; one that leaks is open.</summary>
+public enum JointLook
+{
+    /// <summary>Dry.</summary>
+    Dry,
+
+    /// <summary>It wept, was wiped, and is looked at again.</summary>
+    Wept,
+}
+
 /// <summary>A wrench that somebody took up.</summary>
 /// <param name="Name">Its name; empty for the one that the card says.</param>
 /// <param name="With">What is across its head, or null.</param>
@@ -215,6 +225,9 @@ internal sealed record CardState
     /// <summary>Whether the engine runs.</summary>
     internal bool EngineRuns { get; init; }
 
+    /// <summary>The step that started the engine and goes on while it runs, and when it did; null where none does.</summary>
+    internal (StepId Step, DateTimeOffset At)? Proving { get; init; }
+
     /// <summary>The kit as it was laid out.</summary>
     internal KitConfirmed? Kit { get; init; }
 
@@ -223,6 +236,10 @@ internal sealed record CardState
 
     /// <summary>What was found at the points of lists of inspections, in the order in which they were begun.</summary>
     internal ImmutableList<PointFound> Points { get; init; } = [];
+
+    /// <summary>How joints looked, by the step at which they were looked at.</summary>
+    internal ImmutableDictionary<(StepId Step, FastenerId Joint), JointLook> Joints { get; init; } =
+        ImmutableDictionary<(StepId, FastenerId), JointLook>.Empty;
 
     /// <summary>The pans of the kit, with what is in them.</summary>
     internal ImmutableList<PanInUse> Pans { get; init; } = [];

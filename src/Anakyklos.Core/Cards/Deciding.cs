@@ -158,7 +158,8 @@ public sealed partial class JobCard
             return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.");
         if (EngineRuns)
             return No("The engine is running.", "Switch it off before the lift moves.");
-        if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", IsUnderneath).ToList() is { Count: > 0 } plugs)
+        if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", f => f.IsUnderneath).ToList()
+            is { Count: > 0 } plugs)
             return new Refused(plugs);
         if (c.Up && HeldDown().ToList() is { Count: > 0 } loose)
             return new Refused(loose);

@@ -155,7 +155,8 @@ public sealed record WaitEnds(StepId Wait) : Effect;
 public sealed record EngineHeats : Effect;
 
 /// <summary>The engine runs from now on.</summary>
-public sealed record EngineStarts : Effect;
+/// <param name="Proving">The step that goes on while it runs, such as until a light is out; null where none does.</param>
+public sealed record EngineStarts(StepId? Proving = null) : Effect;
 
 /// <summary>The engine is off.</summary>
 public sealed record EngineStops : Effect;
@@ -171,6 +172,12 @@ public sealed record LiftMoves(bool Up) : Effect;
 /// <param name="Outcome">What it is worth.</param>
 /// <param name="Settled">Whether nothing more is done there.</param>
 public sealed record PointReads(StepId Step, string Point, string Reads, PointOutcome Outcome, bool Settled) : Effect;
+
+/// <summary>A joint was looked at.</summary>
+/// <param name="Step">The step at which it was.</param>
+/// <param name="Joint">Fastener id.</param>
+/// <param name="How">What was seen.</param>
+public sealed record JointLooks(StepId Step, FastenerId Joint, JointLook How) : Effect;
 
 /// <summary>The joints were looked at and are dry.</summary>
 public sealed record JointsSeen : Effect;

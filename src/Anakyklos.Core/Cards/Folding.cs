@@ -60,6 +60,8 @@ public sealed partial class JobCard
             Seen = s.Seen.RemoveAll(x => x.Step == e.Step),
             Drawn = s.Drawn.Remove(e.Step),
             Points = s.Points.RemoveAll(x => x.Step == e.Step),
+            Proving = s.Proving?.Step == e.Step ? null : s.Proving,
+            Joints = s.Joints.RemoveRange(s.Joints.Keys.Where(k => k.Step == e.Step)),
         },
         PlacesAreDrawn e => s with
         {
@@ -92,11 +94,17 @@ public sealed partial class JobCard
         WaitBegins e => s with { Waits = Waiting(s, e.Wait).Add(new(e.Wait, e.For, r.At, r.At + e.Lasts)) },
         WaitEnds e => s with { Waits = Waiting(s, e.Wait) },
         EngineHeats => s with { HotAt = r.At },
-        EngineStarts => s with { HotAt = r.At, EngineRuns = true, RanAt = r.Seq },
-        EngineStops => s with { HotAt = s.EngineRuns ? r.At : s.HotAt, EngineRuns = false },
+        EngineStarts e => s with
+        {
+            // What was seen of a joint before a run says nothing after it.
+            HotAt = r.At, EngineRuns = true, RanAt = r.Seq, Joints = s.Joints.Clear(),
+            Proving = e.Proving is { } step ? (step, r.At) : null,
+        },
+        EngineStops => s with { HotAt = s.EngineRuns ? r.At : s.HotAt, EngineRuns = false, Proving = null },
         LiftMoves e => Moved(s, e.Up, r.Seq),
         LooksLike e => s with { Seen = s.Seen.Add(new(e.Step, e.Look, e.Leads)) },
         PointReads e => s with { Points = Reads(s.Points, e) },
+        JointLooks e => s with { Joints = s.Joints.SetItem((e.Step, e.Joint), e.How) },
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
         _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),
@@ -130,7 +138,10 @@ public sealed partial class JobCard
 
     private static CardState StepEnded(CardState s, StepId step, Recorded r)
     {
-        var done = s with { Steps = s.Steps.SetItem(step, new(StepStatus.Done, r)) };
+        var done = s with
+        {
+            Steps = s.Steps.SetItem(step, new(StepStatus.Done, r)), Proving = s.Proving?.Step == step ? null : s.Proving,
+        };
         return s.Plan.FirstOrDefault(p => p.Id == step)?.Wait is { } wait
             ? done with { Waits = Waiting(s, step).Add(new(step, wait.For, r.At, r.At + wait.Lasts)) } : done;
     }
@@ -140,7 +151,11 @@ public sealed partial class JobCard
         var item = new OpenItem(e.What, e.Name, e.Detail, e.By, seq, e.Count);
         var at = s.Open.FindIndex(o => o.What == e.What);
         var open = s with { Open = at < 0 ? s.Open.Add(item) : s.Open.SetItem(at, item) };
-        return e.What.Kind == OpenKind.Fastener ? open with { ClosedAt = s.ClosedAt.Remove(e.What.Id) } : open;
+        return e.What.Kind != OpenKind.Fastener ? open : open with
+        {
+            ClosedAt = s.ClosedAt.Remove(e.What.Id),
+            Joints = s.Joints.RemoveRange(s.Joints.Keys.Where(k => (ThingId)k.Joint == e.What.Id)),
+        };
     }
 
     private static CardState Closed(CardState s, OpenRef what, int seq)

@@ -119,9 +119,13 @@ public sealed partial class JobCard
 
     internal IEnumerable<Refusal> EngineInTheWay(SheetStep step)
     {
-        if (EngineRuns && (step.Alone || step.Traits.Engine is not (EngineUse.Stops or EngineUse.Either)))
+        if (EngineRuns && StartedAt(step) is null && (step.Alone || step.Traits.Engine is not (EngineUse.Stops or EngineUse.Either)))
             yield return new("The engine is running.", "Switch it off first.", First(s => s.Traits.Engine == EngineUse.Stops));
     }
+
+    /// <summary>When a step started the engine that goes on while it runs; null for every other.</summary>
+    /// <param name="step">A step of this card.</param>
+    internal DateTimeOffset? StartedAt(SheetStep step) => _state.Proving is { } proving && proving.Step == step.Id ? proving.At : null;
 
     private IEnumerable<Refusal> WaitsInTheWay(SheetStep step, DateTimeOffset? now)
     {
@@ -188,8 +192,6 @@ public sealed partial class JobCard
     internal IEnumerable<Refusal> HeldDown() => Sheet.Access.Values.Where(a => a.HoldsVehicle && !HasOpen(a))
         .Select(a => new Refusal($"{a.Name}: not in place.", "Set them first.", First(s => s.Traits.Sets && s.What == a.Id)));
 
-    internal static bool IsUnderneath(Fastener f) => (f.Lift ?? f.Place.UsualLift()) == LiftNeed.Up;
-
     internal IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values
         .Where(f => HasOpen(f) && which?.Invoke(f) != false)
         .Select(f => new Refusal($"The {Words.Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id)));
@@ -198,7 +200,11 @@ public sealed partial class JobCard
     public IEnumerable<Fastener> JointsOpened => Sheet.Fasteners.Values
         .Where(f => f.IsJoint && (HasOpen(f) || _state.ClosedAt.ContainsKey(f.Id)));
 
-    private bool IsPumped(Fastener f) => (f.System ?? f.Fills) is not { } fluid || Sheet.Fluids[fluid].Pumped;
+    /// <summary>How a joint looked at a step; null where nobody has said.</summary>
+    internal JointLook? JointAt(StepId step, FastenerId joint) => _state.Joints.TryGetValue((step, joint), out var look) ? look : null;
+
+    /// <summary>Whether the engine puts pressure on what runs through a joint.</summary>
+    internal bool IsPumped(Fastener f) => (f.System ?? f.Fills) is not { } fluid || Sheet.Fluids[fluid].Pumped;
 
     /// <summary>Whether every joint that was opened was closed and looked at since, those under pressure after a run.</summary>
     internal bool JointsLookedAt => JointsOpened.All(f => _state.ClosedAt.TryGetValue(f.Id, out var at) && at < _state.LookedAt

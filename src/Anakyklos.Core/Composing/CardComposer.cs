@@ -33,6 +33,7 @@ public sealed class CardComposer
         var composer = new CardComposer(sheet, schools ?? WorkSchools.Usual);
         foreach (var id in wanted)
             composer.Take(sheet.Jobs[id]);
+        composer.LooksWhereTheyAre();
         composer.AfterTheRoad();
         var settles = composer._steps.Values.FirstOrDefault(s => s.Traits.Engine == EngineUse.Stops)?.Wait;
         SheetStep[] steps = [.. composer._steps.Values.Select(s => s with
@@ -71,6 +72,19 @@ public sealed class CardComposer
         if (_steps.Values.Any(s => s.Traits.LetsOut))
             Add(_sheet.Steps.GetValueOrDefault(UsualSteps.UsedOil) ?? _usual.UsedOilAway);
         Add(_sheet.Steps.GetValueOrDefault(UsualSteps.Label) ?? _usual.LabelUp);
+    }
+
+    // Nobody goes under it for joints that are all above.
+    private void LooksWhereTheyAre()
+    {
+        if (_sheet.Stands != Stand.Lift || _steps.Values.FirstOrDefault(s => s.Traits.LooksAtJoints) is not { } look)
+            return;
+        var joints = _sheet.Fasteners.Values
+            .Where(f => f.IsJoint && _steps.Values.Any(s => s.What == f.Id && (s.Traits.Opens || s.Traits.Fastens))).ToList();
+        if (joints.Count == 0 || joints.Any(j => j.IsUnderneath))
+            return;
+        var place = joints.Any(j => j.Place == Place.Top) ? Place.Top : Place.Side;
+        _steps[look.Id] = look with { Place = place, Lift = place.UsualLift(), Map = _usual.MapOf(joints[0].Id) };
     }
 
     // What holds the vehicle is taken away for a road test, and a key that is locked away comes out to start; where there is work after
@@ -236,6 +250,7 @@ public sealed class CardComposer
             Title = move.Do,
             Hold = move.Hold,
             Expect = move.Expect,
+            Spec = move,
             EndsReset = i + 1 == ritual.Moves.Count,
             After = i == 0 ? step.After : [$"{step.Id}-{i}"],
             From = ritual.From,

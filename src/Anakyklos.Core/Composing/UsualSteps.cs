@@ -136,7 +136,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
     internal SheetStep Run(FluidId fluid) => First("run")
         ?? Plain("start", "run", fluid, "Start it; no revving until the oil light is out", "Prove", Place.Cab, 1) with
     { Value = "5 s", Said = "Light went out", Wait = new("Filter fills", TimeSpan.FromMinutes(1)),
-        Cautions = ["exhaust-gas", "moving-parts"], Notes = [new("Light", "Out within five seconds, or switch off at once")] };
+        Cautions = ["exhaust-gas", "moving-parts"] };
 
     internal SheetStep Settle => First("settle")
         ?? Plain("stop", "settle", "", "Switch the engine off and let it settle", "Prove", Place.Cab, 1) with
@@ -180,7 +180,8 @@ internal sealed class UsualSteps(ModelSheet sheet)
     internal string MapOf(SheetStep step) => step.Map.Length > 0 ? step.Map : MapOf(step.What) is { Length: > 0 } map ? map
         : MapOf(step.Id.Text);
 
-    private string MapOf(ThingId id) => id.IsEmpty ? ""
+    /// <summary>The first map that shows a thing; empty where none does.</summary>
+    internal string MapOf(ThingId id) => id.IsEmpty ? ""
         : sheet.Maps.Values.FirstOrDefault(m => m.Points.Any(p => p.For == id) || m.Belts.Any(b => id == b.For))?.Id ?? "";
 
     private SheetStep? First(string kind) => sheet.Steps.Values.FirstOrDefault(s => s.Kind == kind);

@@ -98,6 +98,23 @@ public sealed class ServiceItem
         return new(next.At, next.By, next.Hours);
     }
 
+    /// <summary>How far and for how long it may go until it is due next: of each measure the shortest of its rules.</summary>
+    /// <param name="shortened">Whether what was seen asks for it again after half its interval.</param>
+    /// <returns>Each measure with whose rule it is; null where none counts.</returns>
+    public (Quantity<Distance>? Every, RuleOf EveryOf, int? Months, RuleOf MonthsOf) Shortest(bool shortened)
+    {
+        var (every, everyOf, months, monthsOf) = ((Quantity<Distance>?)null, RuleOf.Maker, (int?)null, RuleOf.Maker);
+        foreach (var (whole, rule) in _rules)
+        {
+            var (interval, of) = shortened ? (whole.Half, RuleOf.Wear) : (whole, rule);
+            if (interval.Every is { } e && (every is null || e < every))
+                (every, everyOf) = (e, of);
+            if (interval.Months is { } m && (months is null || m < months))
+                (months, monthsOf) = (m, of);
+        }
+        return (every, everyOf, months, monthsOf);
+    }
+
     /// <summary>Where the item stands.</summary>
     /// <param name="now">Where the vehicle stands.</param>
     /// <param name="last">Where it stood when the job was last really done, or null.</param>

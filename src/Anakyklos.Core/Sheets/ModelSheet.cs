@@ -43,6 +43,11 @@ public sealed record ModelSheet
     public FluidSystem? FluidIn(PartId part) => Fasteners.Values.FirstOrDefault(f => f.Holds.Contains(part))?.System is { } fluid
         ? Fluids.GetValueOrDefault(fluid) : null;
 
+    /// <summary>Whether a joint comes under pressure by a pedal or lever: what runs through it is bled.</summary>
+    /// <param name="joint">A fastener of this sheet.</param>
+    public bool IsPressed(Fastener joint) => joint.System is { } fluid && Steps.Values.Any(s => s.Spec is BleedSpec bleed
+        && bleed.Fluid == fluid);
+
     /// <summary>The fluid that a step pours: its own, or the one that goes into the part that it fits.</summary>
     /// <param name="step">A step.</param>
     /// <returns>Null for a step that pours nothing.</returns>
@@ -503,6 +508,10 @@ public sealed record Fastener
     /// <summary>Something runs through it that is no fluid of the sheet, such as fuel.</summary>
     public bool Carries { get; init; }
 
+    /// <summary>Whether it is reached from below: the vehicle is up for it.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsUnderneath => (Lift ?? Place.UsualLift()) == LiftNeed.Up;
+
     /// <summary>Whether it can leak: it is sealed, belongs to a fluid system or carries something else. What was opened of these is
     /// looked at before the vehicle goes.</summary>
     public bool IsJoint => Seal is not null || System is not null || Carries;
@@ -606,20 +615,6 @@ public sealed record Part
 /// <param name="Follows">The job after which it is due, once each time, by its interval; null for one that is due by itself.</param>
 public sealed record Job(JobId Id, string Name, IReadOnlyList<ThingId> WorksOn, IReadOnlyList<StepId> Steps, IReadOnlyList<PartId> Parts,
     IntervalId Interval, IReadOnlyList<ResetId> Resets, JobId? Follows = null);
-
-/// <summary>The reset of an indicator.</summary>
-/// <param name="Id">Id.</param>
-/// <param name="Name">Name of what is lit.</param>
-/// <param name="Moves">What the hands do, in order.</param>
-/// <param name="Again">What to do when the display does not answer.</param>
-/// <param name="From">Source.</param>
-public sealed record ResetRitual(ResetId Id, string Name, IReadOnlyList<ResetMove> Moves, string Again, Citation From);
-
-/// <summary>One move of a reset.</summary>
-/// <param name="Do">What to do.</param>
-/// <param name="Hold">For how long, or null.</param>
-/// <param name="Expect">What the display answers, or empty.</param>
-public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect);
 
 /// <summary>Normal and harsh interval with their source.</summary>
 /// <param name="Id">Id.</param>

@@ -113,6 +113,14 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
         return default;
     }
 
+    /// <summary>An amount in the unit in which it is written.</summary>
+    internal Typed<T> Typed<T>(string name) where T : IDimension<T>
+    {
+        var before = errors.Count;
+        var amount = Amount<T>(name);
+        return errors.Count > before ? default : new(amount, Quantity<T>.Read(Text(name), out _)!.Value.Unit);
+    }
+
     internal Temperature? Degrees(string name)
     {
         var text = Text(name, false);

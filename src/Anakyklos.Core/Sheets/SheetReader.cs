@@ -89,7 +89,7 @@ public static class SheetReader
                 d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Ids<JobId>("jobs", true), m.Cited()))),
                 required: false) ?? DashScheme.None,
             Maps = c.Table("maps", ReadMap, required: false),
-            Resets = c.Table<ResetId, ResetRitual>("resets", ReadReset, required: false),
+            Resets = c.Table<ResetId, ResetRitual>("resets", ResetRitual.Read, required: false),
             Steps = c.Table<StepId, SheetStep>("steps", ReadStep, required: false),
             Jobs = c.Table<JobId, Job>("jobs", (id, j) => new Job(id, j.Text("name"), j.Ids<ThingId>("worksOn"), j.Ids<StepId>("steps"),
                 j.Ids<PartId>("parts"), j.Text("interval"), j.Ids<ResetId>("resets"), j.Id<JobId>("follows"))),
@@ -207,10 +207,6 @@ public static class SheetReader
         MapOutline.None => Facing.None,
         _ => Facing.Up,
     };
-
-    private static ResetRitual ReadReset(ResetId id, SheetCursor c) => new(id, c.Text("name"),
-        c.List("moves", m => new ResetMove(m.Text("do"), m.Duration("hold", false), m.Text("expect", false)), true), c.Text("again"),
-            c.Cited());
 
     private static LiftNeed UsualLift(SheetCursor c) => c.Word<Place>("place").UsualLift();
 

@@ -109,6 +109,9 @@ public sealed class LiftScene
     /// <summary>The point of a list that is inspected now; null for every other step.</summary>
     public InspectPoint? Point { get; internal set; }
 
+    /// <summary>The joint whose looks are to be said by itself; null for none.</summary>
+    public FastenerId? Joint { get; internal set; }
+
     /// <summary>The panel to go to where there is nothing to press; null where there is.</summary>
     public Way? Asks { get; internal set; }
 
@@ -146,8 +149,7 @@ public sealed class LiftScene
             card.Waits.FirstOrDefault(w => w.Id == id && w.Until > now)).OfType<RunningWait>().ToList();
         if (waits.Count > 0 && scene.InTheWay.Count == waits.Count && !scene.IsDone)
             (scene.WaitsFor, scene.InTheWay) = (waits.MaxBy(w => w.Until), []);
-        (scene.Number, scene.Unit) = step.Hold is { } hold ? DriveWords.Split(LiftWords.Hold(hold)) : step.Value.Length > 0
-            ? DriveWords.Split(step.Value) : ("", "");
+        (scene.Number, scene.Unit) = step.Value.Length > 0 ? DriveWords.Split(step.Value) : ("", "");
         WorkScene.Of(step.Kind).Draw(scene, to);
         Inspecting.InspectScene.TellWhySlackened(scene);
         BalanceWords.Tell(scene, to.Viewer, DateOnly.FromDateTime(now.DateTime));

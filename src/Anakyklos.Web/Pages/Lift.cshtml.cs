@@ -40,6 +40,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         ["full"] = "amount",
         ["empty"] = "amount",
         ["count"] = "count",
+        ["distance"] = "resetShows",
+        ["months"] = "resetShows",
         ["fluid"] = "saw",
         ["photo"] = "saw",
         ["grade"] = "saw",

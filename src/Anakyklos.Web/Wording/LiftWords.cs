@@ -44,7 +44,7 @@ public static class LiftWords
     [
         ("Enter", "the big button"), ("O", "the other one beside it"), ("B", "back"), ("J", "jump to a step"), ("S", "saw something"),
         ("C", "can't finish this"), ("U", "take back what you pressed last"), ("P", "the plan"), ("H", "hand over"),
-        ("T", "count a hold"), ("M", "the drawing, large"), ("Z", "as it stands"), ("Esc", "never mind"), ("?", "these keys"),
+        ("M", "the drawing, large"), ("Z", "as it stands"), ("Esc", "never mind"), ("?", "these keys"),
     ];
 
     /// <summary>How a workshop drains, such as "Drained plug first, then the filler cap, and left to run for 40 minutes".</summary>

@@ -15,7 +15,7 @@ internal sealed class LowerCoach : PressedCoach
     {
         if (!card.LiftUp)
             yield return new("The vehicle is down already.", "Go on with the next step.");
-        foreach (var r in card.OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", JobCard.IsUnderneath))
+        foreach (var r in card.OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", f => f.IsUnderneath))
             yield return r;
         foreach (var r in card.NotDoneBefore(step, s => s.Traits.Lift == LiftMove.ReadyToLower,
             "Nothing comes down before the space underneath was looked at."))

@@ -15,7 +15,7 @@ internal sealed class ClearCoach : PressedCoach
     // What is open underneath still drips: the pan stays.
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => step.Traits.Lift != LiftMove.ReadyToLower ? []
         : card.OpenPlugs("The pan stays under it until then. Tighten it first.",
-            f => JobCard.IsUnderneath(f) && (f.Drains is not null || f.System is not null));
+            f => f.IsUnderneath && (f.Drains is not null || f.System is not null));
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];
 }

@@ -5,30 +5,15 @@ using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Coaches.Looking;
 
-/// <summary>A joint leaks: it counts as open again.</summary>
-/// <param name="Step">The step at which it was looked at.</param>
-/// <param name="Fastener">Fastener id.</param>
-public sealed record LeakFound(StepId Step, FastenerId Fastener) : CardEvent, IStepEvent;
-
-/// <summary>A joint leaks.</summary>
-/// <param name="Step">The step at which it was looked at.</param>
-/// <param name="Fastener">Fastener id.</param>
-public sealed record ReportLeak(StepId Step, FastenerId Fastener) : StepCommand(Step);
-
-/// <summary>What may be said while joints are looked at.</summary>
-internal sealed class LookCommands : ICommandPage
-{
-    private static readonly CommandField<string> Fastener = Field.Text("fastener", "the fastener whose joint leaks", needed: true);
-
-    public IEnumerable<CommandDeclaration> Commands =>
-    [
-        new("leak", "A joint leaks", [Field.Step, Fastener], said => new ReportLeak(said.Of(Field.Step), said.Of(Fastener))),
-    ];
-}
-
-/// <summary>Opened joints are looked at for leaks.</summary>
+/// <summary>
+/// Opened joints are looked at for leaks, each by itself or all at once. One that weeps is wiped and looked at again; one that weeps again,
+/// or leaks, is open.
+/// </summary>
 internal sealed class LookCoach : PressedCoach
 {
+    // A film shows again within minutes, or it was a rest of the work.
+    private static readonly TimeSpan ShowsIn = TimeSpan.FromMinutes(5);
+
     public override string Kind => "look";
 
     public override StepTraits Traits(SheetStep step) => new() { LooksAtJoints = true, Engine = EngineUse.Either };
@@ -42,19 +27,61 @@ internal sealed class LookCoach : PressedCoach
                 card.First(s => s.Traits.Engine == EngineUse.Starts));
     }
 
-    internal override Decision Decide(StepAt at, CardCommand said) => said is not ReportLeak leak ? base.Decide(at, said)
-        : at.Card.JointsOpened.Any(f => f.Id == leak.Fastener)
-            ? Yes(new LeakFound(at.Id, leak.Fastener),
-                new FindingNoted(at.Id, FindingGrade.PlanIt, $"{at.Sheet.Fasteners[leak.Fastener].Name} leaked after it was closed"))
-            : NotHere(at);
+    internal override Decision Decide(StepAt at, CardCommand said) => said switch
+    {
+        // A leak is told whenever it is seen.
+        ReportLeak leak => IsOpened(at, leak.Fastener) ? Leaks(at, leak.Fastener) : NotHere(at),
+        ReportDry dry => IsOpened(at, dry.Fastener) ? Dry(at, dry.Fastener) : NotHere(at),
+        ReportWeep weep => IsOpened(at, weep.Fastener) ? Weeps(at, weep.Fastener) : NotHere(at),
+        _ => base.Decide(at, said),
+    };
 
-    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) =>
-        happened is LeakFound leak ? [.. Leaks(card, leak)] : base.Effects(card, step, happened);
+    internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
+    {
+        LeakFound leak => [.. Reopens(card, leak), new StepBeginsAgain(step.Id), new WaitEnds(step.Id)],
+        JointDry dry => [new JointLooks(step.Id, dry.Fastener, JointLook.Dry),
+            .. IsLast(card, step, dry.Fastener) ? Ends(step) : []],
+        JointWept wept => [new JointLooks(step.Id, wept.Fastener, JointLook.Wept),
+            new WaitBegins(step.Id, $"Wiped: {Words.Low(card.Sheet.Fasteners[wept.Fastener].Name)}", wept.Again)],
+        _ => base.Effects(card, step, happened),
+    };
+
+    internal override CardCommand ByTheBook(JobCard card, SheetStep step) => FirstWept(card, step) is { } wept
+        ? new ReportDry(step.Id, wept.Id) : base.ByTheBook(card, step);
+
+    protected override Decision Pressed(StepAt at, ConfirmStep said) => FirstWept(at.Card, at.Step) is { } wept
+        ? No($"The {Words.Low(wept.Name)} wept and was wiped.", "Look at it again, and say by itself what it does now.")
+        : base.Pressed(at, said);
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new JointsSeen()];
 
+    private static bool IsOpened(StepAt at, FastenerId joint) => at.Card.JointsOpened.Any(f => f.Id == joint);
+
+    private static Fastener? FirstWept(JobCard card, SheetStep step) =>
+        card.JointsOpened.FirstOrDefault(f => card.JointAt(step.Id, f.Id) == JointLook.Wept);
+
+    private static bool IsLast(JobCard card, SheetStep step, FastenerId joint) =>
+        card.JointsOpened.All(f => f.Id == joint || card.JointAt(step.Id, f.Id) == JointLook.Dry);
+
+    private static IEnumerable<Effect> Ends(SheetStep step) => [new WaitEnds(step.Id), new StepEnds(step.Id), new JointsSeen()];
+
+    private static Decision Leaks(StepAt at, FastenerId joint) => Yes(new LeakFound(at.Id, joint),
+        new FindingNoted(at.Id, FindingGrade.PlanIt, $"{at.Sheet.Fasteners[joint].Name} leaked after it was closed"));
+
+    // While one is left to show itself, the others are looked at.
+    private static Decision Dry(StepAt at, FastenerId joint) =>
+        (at.Card.JointAt(at.Id, joint) == JointLook.Wept ? at.NotNow() : Unwaited(at).NotNow())
+            ?? (Decision)Yes(new JointDry(at.Id, joint));
+
+    // What comes back after it was wiped is no rest of the work.
+    private static Decision Weeps(StepAt at, FastenerId joint) => at.Card.JointAt(at.Id, joint) == JointLook.Wept ? Leaks(at, joint)
+        : Unwaited(at).NotNow() ?? (Decision)Yes(new JointWept(at.Id, joint, ShowsIn));
+
+    private static StepAt Unwaited(StepAt at) => at.Card.Waits.FirstOrDefault(w => w.Id == at.Id)?.Until is { } until && until > at.Now
+        ? at with { Now = until } : at;
+
     // The joint is proved again whatever runs through it; the look itself has not been done.
-    private static IEnumerable<Effect> Leaks(JobCard card, LeakFound leak) =>
+    private static IEnumerable<Effect> Reopens(JobCard card, LeakFound leak) =>
         card.Steps.FirstOrDefault(s => s.Traits.Fastens && s.What == leak.Fastener) is { } tighten
             ? Of(tighten).Leaks(card, tighten) : [];
 }

@@ -1,24 +1,88 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Due;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Coaches.Resetting;
 
-/// <summary>A move of the ritual that puts an indicator out: what to press, how long, and what the display answers.</summary>
+/// <summary>A move of the ritual that puts an indicator out: what to press or type in, how long, what the display answers, and what else it
+/// may say.</summary>
 public sealed class ResetScene : WorkScene
 {
+    private const string Here = "~/Coaches/Resetting/";
+
     /// <inheritdoc/>
     public override IReadOnlyList<string> Kinds => ["reset"];
 
     /// <inheritdoc/>
     public override void Draw(LiftScene scene, Looker to)
     {
-        if (scene.Step.Expect.Length > 0)
-            scene.Facts.Add(new("Display", scene.Step.Expect));
-        scene.Facts.Add(new("If it fails", scene.Card.Sheet.Resets[scene.Step.What].Again));
-        scene.Others.Add(new("It did not answer", "fail", "o"));
-        scene.Offer(scene.Step.Expect.Length > 0 ? "The display says so" : "Done");
+        var reset = Core.Coaches.Resetting.Resetting.Of(scene.Card, scene.Step);
+        scene.Pictures = new(Left: Here + "_Moves.cshtml", Right: Here + "_Why.cshtml");
+        (scene.Number, scene.Unit) = ("", "");
+        if (scene.IsDone)
+            return;
+        scene.Pictures = scene.Pictures with { Middle = Here + (reset.WantsLook ? "_FailedOften.cshtml" : "_Move.cshtml"), Facts = 0 };
+        if (reset.WantsLook)
+        {
+            scene.Sends = ("found", "Looked at: it may be tried");
+            return;
+        }
+        var silent = new LiftScene.Other(reset.Move.Else.Count > 0 ? "Nothing, or something else" : "It did not answer", "fail", "x");
+        scene.Meanwhile.Add(silent with { Words = "Let go, or no answer" });
+        if (reset.Move.Hold is not null && reset.HeldUntil is null)
+        {
+            scene.Offer("It is held now", "resetHeld");
+            scene.Others.Add(silent);
+            return;
+        }
+        scene.Offer(Shows(reset) is { Length: > 0 } shows ? $"It shows {shows}" : "Done");
+        if (reset.Tells != NextService.None)
+            scene.Others.Add(new("Another value", "resetShows", "o", Asks: true));
+        scene.Others.Add(silent);
     }
 
+    /// <summary>What the display shows when a move went well: the value that is worked out, or the words of the sheet.</summary>
+    public static string Shows(Core.Coaches.Resetting.Resetting reset) => reset.Expected switch
+    {
+        { Distance: { } far } => $"{far}",
+        { Months: { } months } => $"{months} months",
+        _ => reset.Move.Expect,
+    };
+
+    /// <summary>Whose rule it is, such as "the owner's rule".</summary>
+    public static string Whose(RuleOf rule) => rule switch
+    {
+        RuleOf.Owner => "owner's rule",
+        RuleOf.Depot => "depot's rule",
+        RuleOf.UpperBound => "maker's upper bound",
+        RuleOf.Wear => "half, for what was seen",
+        _ => "maker's interval",
+    };
+
+    /// <summary>By what it is put out, in words.</summary>
+    public static string By(ResetBy by) => by switch
+    {
+        ResetBy.Pedals => "by pedals and key",
+        ResetBy.Menu => "in the menu",
+        ResetBy.MenuWithValue => "in the menu, with a value",
+        ResetBy.ScanTool => "with the scan tool",
+        ResetBy.CableTool => "with the service lead",
+        _ => "by a button",
+    };
+
     /// <inheritdoc/>
-    public override string? Line(JobCard card, CardEvent e) => e is ResetFailed ? "The display did not answer; reset begun again" : null;
+    public override string? Line(JobCard card, CardEvent e) => e switch
+    {
+        ResetHeld h => $"Held for {LiftWords.Hold(h.For)}",
+        ResetFailed { Shows: { } shows } f => $"The display showed “{shows}”; reset begun again{At(f.Again)}",
+        ResetFailed f => $"The display did not answer; reset begun again{At(f.Again)}",
+        ResetShown s => $"{card.TitleOf(s.Step)}: {(s.Distance is { } far ? $"{far}" : $"{s.Months} months")}",
+        ResetLookedInto l => $"Why the reset failed: {l.Found}",
+        _ => null,
+    };
+
+    private static string At(int move) => move > 1 ? $" at move {move}" : "";
 }

@@ -71,8 +71,8 @@ function beep() {
   }
 }
 
-function callOut(what) {
-  dispatchEvent(new CustomEvent('notice', { detail: { text: `${what}: over.` } }));
+function callOut(text) {
+  dispatchEvent(new CustomEvent('notice', { detail: { text } }));
   navigator.vibrate?.([200, 100, 200]);
   beep();
 }
@@ -110,7 +110,7 @@ export const wait = () => ({
     if (ms > 0) this.ran = true;
     else {
       clearInterval(this.timer);
-      if (this.ran && this.$el.dataset.for) callOut(this.$el.dataset.for);
+      if (this.ran && this.$el.dataset.for) callOut(`${this.$el.dataset.for}: over.`);
       if (this.$el.dataset.reload) setTimeout(() => location.reload(), 700);
     }
   },
@@ -119,19 +119,36 @@ export const wait = () => ({
   },
 });
 
-export const hold = () => ({
-  label: 'Count it',
+// Seconds that run since something was said, against those that it may take or must be held.
+export const seconds = () => ({
+  count: '',
+  rest: 0,
+  late: '',
+  word: '',
+  ran: false,
   timer: 0,
-  begin() {
-    clearInterval(this.timer);
-    const end = performance.now() + Number(this.$el.dataset.seconds) * 1000;
-    const tick = () => {
-      const left = Math.ceil((end - performance.now()) / 1000);
-      this.label = left > 0 ? `${left} s` : 'Let go';
-      if (left <= 0) clearInterval(this.timer);
-    };
-    tick();
-    this.timer = setInterval(tick, 100);
+  init() {
+    this.tick();
+    this.timer = setInterval(() => this.tick(), 100);
+  },
+  tick() {
+    const { from, until, before, after, reload } = this.$el.dataset;
+    const now = workshopNow();
+    const part = Math.min(1, Math.max(0, (now - from) / (until - from)));
+    this.count = reload ? String(Math.max(0, Math.ceil((until - now) / 1000))) : String(Math.max(0, Math.floor((now - from) / 1000)));
+    this.rest = 100 - part * 100;
+    this.late = part >= 1 ? 'late' : '';
+    this.word = part >= 1 ? after : before;
+    if (part < 1) this.ran = true;
+    else if (this.ran) {
+      this.ran = false;
+      // What reloads is called out by the big button.
+      if (!reload) callOut(`${after}.`);
+      if (reload) {
+        clearInterval(this.timer);
+        setTimeout(() => location.reload(), 500);
+      }
+    }
   },
   destroy() {
     clearInterval(this.timer);

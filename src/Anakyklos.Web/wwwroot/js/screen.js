@@ -2,7 +2,7 @@
 import './keys.js';
 import { isTyped } from './bounce.js';
 import { send, resend } from './press.js';
-import { dipstick, hold, jug, sound, wait } from './gauges.js';
+import { dipstick, jug, seconds, sound, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 import { calls } from './calls.js';
@@ -130,7 +130,7 @@ document.addEventListener('alpine:init', () => {
 
   Alpine.data('wait', wait);
   Alpine.data('sound', sound);
-  Alpine.data('hold', hold);
+  Alpine.data('seconds', seconds);
   Alpine.data('wrench', wrench);
   Alpine.data('dispenser', dispenser);
   Alpine.data('dipstick', dipstick);
