@@ -142,6 +142,10 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
         .Where(d => d.Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec, with))
         .Select(d => (DeviceId?)d.Id).FirstOrDefault();
 
+    /// <summary>The wrenches that were heard lately in a bay.</summary>
+    /// <param name="bay">The bay.</param>
+    public IReadOnlyList<DeviceId> WrenchesIn(string bay) => [.. InReach(bay).Where(d => d.Wrench is not null).Select(d => d.Id)];
+
     /// <summary>A dispenser in a bay that was heard lately, is in calibration and hangs in one of the products that may go in; null when
     /// there is none.</summary>
     /// <param name="bay">The bay.</param>

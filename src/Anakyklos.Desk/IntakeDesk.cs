@@ -81,7 +81,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
             fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual,
             laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate),
-            PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null);
+            PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null,
+            visit.Lit.Count > 0 ? visit.Lit : null);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
@@ -114,6 +115,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (vehicle is null)
             return;
         visit.Stops = StopsLeft(vehicle.Plate);
+        visit.Lit = LastSigned(vehicle.Plate, out var number)?.LitAfter(number) ?? [];
         visit.Sampled = laboratory.LastOf(vehicle.Plate) ?? [];
         visit.Standing = due.Of(vehicle, reading.OdometerSoFar() is { } km ? new UseMark(km, clock.Today, reading.Hours()) : null);
         if (visit.Standing is not { } s)

@@ -62,6 +62,9 @@ public sealed class IntakeVisit
     /// <summary>What that card needs, held against the shelf.</summary>
     public KitList? Kit { get; internal set; }
 
+    /// <summary>Indicators that its last card left lit.</summary>
+    public IReadOnlyList<IndicatorLit> Lit { get; internal set; } = [];
+
     /// <summary>Stops that the vehicle carries from its last card.</summary>
     public IReadOnlyList<StopCarried> Stops { get; internal set; } = [];
 

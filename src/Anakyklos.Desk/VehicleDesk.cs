@@ -1,3 +1,4 @@
+using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Workshop;
@@ -24,7 +25,11 @@ public sealed record ComingJob(Standing Standing, DueDay? Due);
 /// <param name="Samples">Its samples, the newest first.</param>
 public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerReading? Last, CardAtHand? Open, IReadOnlyList<CardAtHand> Signed,
     IReadOnlyList<string> Stops, VehicleStanding? Standing, IReadOnlyList<ComingJob> Ahead, IReadOnlyList<OwnRule> Rules,
-    IReadOnlyList<FluidStory> Fluids, IReadOnlyList<SampleEntry> Samples);
+    IReadOnlyList<FluidStory> Fluids, IReadOnlyList<SampleEntry> Samples)
+{
+    /// <summary>Indicators that are lit, though their service was done.</summary>
+    public IReadOnlyList<IndicatorLit> Lit { get; internal init; } = [];
+}
 
 /// <summary>Brings together what the workshop knows of one vehicle.</summary>
 public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk due,
@@ -43,7 +48,10 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
         var standing = due.Of(vehicle);
         return new(vehicle, sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId.Text, vehicles.Odometer(plate).FirstOrDefault(),
             open, signed, Stops(open, signed), standing, standing is null ? [] : Ahead(standing), vehicles.OwnRules(plate),
-            fluids.Of(signed), [.. samples.Of(plate).Reverse()]);
+            fluids.Of(signed), [.. samples.Of(plate).Reverse()])
+        {
+            Lit = (open ?? signed.FirstOrDefault()) is { } last ? last.Card.LitAfter(last.Entry.Id) : [],
+        };
     }
 
     private static IReadOnlyList<string> Stops(CardAtHand? open, IReadOnlyList<CardAtHand> signed)

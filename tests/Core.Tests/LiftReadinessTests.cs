@@ -71,11 +71,14 @@ public sealed class LiftReadinessTests
         var tried = 0;
         AtEveryStep("hespin-16", "brake-fluid engine-oil-and-filter", (card, now) =>
         {
-            if (card.Next is not { IsDriven: true } road || card.Remaining.FirstOrDefault(s => s.Traits.Lift == LiftMove.ReadyToRaise)
+            if (card.OnRoad is not null || card.Next is not { IsDriven: true } road
+                || card.Remaining.FirstOrDefault(s => s.Traits.Lift == LiftMove.ReadyToRaise)
                 is not { } points)
                 return;
             var left = card.Remaining.Count(s => s.Traits.Lift == LiftMove.ReadyToRaise);
-            var driven = Pressed(Pressed(card, now, points), now, road);
+            var driven = Pressed(card, now, points);
+            while (driven.State(road.Id).Status != StepStatus.Done)
+                driven = Pressed(driven, now, road);
             Assert.Equal(left, driven.Remaining.Count(s => s.Traits.Lift == LiftMove.ReadyToRaise));
             tried++;
         });

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Oils;
@@ -94,7 +95,7 @@ public class NoHarmTests
         Assert.Contains("graded stop", Describe(card.Decide(new ConfirmStep("road-test"), Iona, now)));
         Assert.Contains("lead decides", Describe(card.Decide(new DecideStop(card.Stops.Single().Seq, true, "New disc on"), Iona, now)));
         card = Given(card, new DecideStop(card.Stops.Single().Seq, true, "New disc on"), now, Una);
-        card = Given(card, new ConfirmStep("road-test"), now);
+        card = Given(card, new SetOff("road-test"), now);
         Assert.Empty(card.StopsLeft(1)); // mended, so the next card does not carry it
     }
 

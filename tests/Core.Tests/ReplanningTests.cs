@@ -2,6 +2,7 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
@@ -66,7 +67,7 @@ public class ReplanningTests
             case StepKind.Refill or StepKind.Fit:
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
-            case StepKind.Reset or StepKind.Run:
+            case StepKind.Reset or StepKind.Run or StepKind.Drive:
                 for (; _card.State(step.Id).Status != StepStatus.Done; _now += TimeSpan.FromSeconds(15))
                     Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
@@ -253,7 +254,7 @@ public class ReplanningTests
     {
         Open("ostler-brae-28d", "brake-fluid");
         WorkUpTo("bonnet-on");
-        Assert.Contains("still open", Refused(new ConfirmStep("road-test")));
+        Assert.Contains("still open", Refused(new SetOff("road-test")));
     }
 
     [Fact]

@@ -62,6 +62,8 @@ public sealed partial class JobCard
             yield return new($"It waits for {awaited.Name} {awaited.Number}");
         foreach (var stop in (Opened.Carried ?? []).Where((_, i) => !IsMended(i)))
             yield return new($"From card {stop.Card}: {stop.Text}");
+        foreach (var lit in StillLit)
+            yield return new($"From card {lit.Card}: {lit.Name} left lit, {lit.Reason}");
     }
 
     private Strange? Noteworthy(Recorded recorded) => recorded.Event switch

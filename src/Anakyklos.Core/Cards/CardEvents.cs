@@ -76,6 +76,7 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="SampledBefore">What a laboratory said of the vehicle's last sample of each fluid; null for nothing known.</param>
 /// <param name="InspectedBefore">What was read last at each point of the vehicle that is measured; null for nothing known.</param>
 /// <param name="OwnLists">The lists among its jobs that are kept with the model beside its sheet, as they were then; null for none.</param>
+/// <param name="LeftLit">Indicators that earlier cards left lit; null for none.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
@@ -84,7 +85,7 @@ public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision
         IReadOnlyList<LookBefore>? SeenBefore = null,
         IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null, WorkSchools? Schools = null,
         IReadOnlyList<SampledBefore>? SampledBefore = null, IReadOnlyList<InspectedBefore>? InspectedBefore = null,
-        IReadOnlyList<OwnList>? OwnLists = null) : CardEvent;
+        IReadOnlyList<OwnList>? OwnLists = null, IReadOnlyList<IndicatorLit>? LeftLit = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

@@ -132,6 +132,19 @@ public sealed record FluidState(bool Out, Quantity<Volume> Poured, int Pours, Le
 /// <param name="Place">Its number on the drawing.</param>
 public readonly record struct PlaceDrawn(int Pass, int Place);
 
+/// <summary>How something went that was tried on the road.</summary>
+public enum TryWent
+{
+    /// <summary>As it should.</summary>
+    Well,
+
+    /// <summary>Something was strange.</summary>
+    Strange,
+
+    /// <summary>It did not do it.</summary>
+    Failed,
+}
+
 /// <summary>How a joint looks after it was closed; one that leaks is open.</summary>
 public enum JointLook
 {
@@ -240,6 +253,16 @@ internal sealed record CardState
     /// <summary>How joints looked, by the step at which they were looked at.</summary>
     internal ImmutableDictionary<(StepId Step, FastenerId Joint), JointLook> Joints { get; init; } =
         ImmutableDictionary<(StepId, FastenerId), JointLook>.Empty;
+
+    /// <summary>What was looked for by itself, by the step that looks a place over.</summary>
+    internal ImmutableHashSet<(StepId Step, string What)> Swept { get; init; } = [];
+
+    /// <summary>The step with which the vehicle is on the road; null while it stands here.</summary>
+    internal StepId? Away { get; init; }
+
+    /// <summary>What was tried on the road, by the step and its place in the list.</summary>
+    internal ImmutableDictionary<(StepId Step, int Try), TryWent> Tried { get; init; } =
+        ImmutableDictionary<(StepId, int), TryWent>.Empty;
 
     /// <summary>The pans of the kit, with what is in them.</summary>
     internal ImmutableList<PanInUse> Pans { get; init; } = [];

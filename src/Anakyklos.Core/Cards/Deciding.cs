@@ -156,6 +156,8 @@ public sealed partial class JobCard
     {
         if (c.Up == LiftUp)
             return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.");
+        if (_state.Away is not null)
+            return No("The vehicle is on the road.", "Say that it is back first.");
         if (EngineRuns)
             return No("The engine is running.", "Switch it off before the lift moves.");
         if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", f => f.IsUnderneath).ToList()

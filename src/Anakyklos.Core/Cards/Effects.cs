@@ -161,6 +161,19 @@ public sealed record EngineStarts(StepId? Proving = null) : Effect;
 /// <summary>The engine is off.</summary>
 public sealed record EngineStops : Effect;
 
+/// <summary>The vehicle leaves for the road; nothing else is done to it until it is back.</summary>
+/// <param name="Step">The step that drives it.</param>
+public sealed record SetsOff(StepId Step) : Effect;
+
+/// <summary>The vehicle is back from the road, the engine off.</summary>
+public sealed record ComesBack : Effect;
+
+/// <summary>Something was tried on the road.</summary>
+/// <param name="Step">The step that drives it.</param>
+/// <param name="Try">Which, from 0.</param>
+/// <param name="Went">How it went.</param>
+public sealed record TryGoes(StepId Step, int Try, TryWent Went) : Effect;
+
 /// <summary>The lift moved.</summary>
 /// <param name="Up">Up or down.</param>
 public sealed record LiftMoves(bool Up) : Effect;
@@ -178,6 +191,11 @@ public sealed record PointReads(StepId Step, string Point, string Reads, PointOu
 /// <param name="Joint">Fastener id.</param>
 /// <param name="How">What was seen.</param>
 public sealed record JointLooks(StepId Step, FastenerId Joint, JointLook How) : Effect;
+
+/// <summary>A thing was looked for where a place is looked over.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="What">The thing.</param>
+public sealed record ThingIsSeen(StepId Step, string What) : Effect;
 
 /// <summary>The joints were looked at and are dry.</summary>
 public sealed record JointsSeen : Effect;

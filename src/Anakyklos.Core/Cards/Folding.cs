@@ -62,6 +62,8 @@ public sealed partial class JobCard
             Points = s.Points.RemoveAll(x => x.Step == e.Step),
             Proving = s.Proving?.Step == e.Step ? null : s.Proving,
             Joints = s.Joints.RemoveRange(s.Joints.Keys.Where(k => k.Step == e.Step)),
+            Tried = s.Tried.RemoveRange(s.Tried.Keys.Where(k => k.Step == e.Step)),
+            Swept = s.Swept.Except(s.Swept.Where(k => k.Step == e.Step)),
         },
         PlacesAreDrawn e => s with
         {
@@ -104,6 +106,10 @@ public sealed partial class JobCard
         LiftMoves e => Moved(s, e.Up, r.Seq),
         LooksLike e => s with { Seen = s.Seen.Add(new(e.Step, e.Look, e.Leads)) },
         PointReads e => s with { Points = Reads(s.Points, e) },
+        SetsOff e => s with { Away = e.Step, HotAt = r.At },
+        ComesBack => s with { Away = null, HotAt = r.At },
+        TryGoes e => s with { Tried = s.Tried.SetItem((e.Step, e.Try), e.Went) },
+        ThingIsSeen e => s with { Swept = s.Swept.Add((e.Step, e.What)) },
         JointLooks e => s with { Joints = s.Joints.SetItem((e.Step, e.Joint), e.How) },
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
@@ -205,6 +211,7 @@ public sealed partial class JobCard
         {
             Plan = e.Steps,
             Steps = steps,
+            Away = e.Steps.Any(n => n.Id == s.Away) ? s.Away : null,
             // An indicator whose reset went with a dropped job stays as it is: the service it asks for was not done.
             Open = s.Open.RemoveAll(o => o.Kind == OpenKind.Indicator && e.Steps.All(n => !n.EndsReset || n.What != o.Id)),
         };

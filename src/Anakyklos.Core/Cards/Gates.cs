@@ -20,17 +20,23 @@ public sealed partial class JobCard
     // Without a time: what stands in the way until somebody does something, and no wait.
     private IReadOnlyList<Refusal> Standing(SheetStep step, DateTimeOffset? now)
     {
+        if (IsUnderWay(step))
+            return [];
         IReadOnlyList<Refusal> found = [.. Blocking(step, now).Distinct()];
         return found.Count > 0 ? found : [.. OrderInTheWay(step)];
     }
 
     private IEnumerable<Refusal> Blocking(SheetStep step, DateTimeOffset? now) =>
-        StopInTheWay(step).Concat(LiftInTheWay(step)).Concat(EngineInTheWay(step)).Concat(WaitsInTheWay(step, now))
-            .Concat(ColdInTheWay(step, now)).Concat(PanInTheWay(step, now)).Concat(Gate(step)).Concat(NeedsThere(step));
+        UnderWayInTheWay(step).Concat(StopInTheWay(step)).Concat(LiftInTheWay(step)).Concat(EngineInTheWay(step))
+            .Concat(WaitsInTheWay(step, now)).Concat(ColdInTheWay(step, now)).Concat(PanInTheWay(step, now)).Concat(Gate(step))
+            .Concat(NeedsThere(step));
 
     // Too much torque is answered at the step itself, so it is where the hands go on. One reason is enough: no other is looked for.
-    private bool CanBegin(SheetStep step) => IsOverTorqued(step.Id) ? BeforeSettling(step).Count == 0
-        : !(Blocking(step, null).Any() || OrderInTheWay(step).Any());
+    private bool CanBegin(SheetStep step) => IsUnderWay(step) || (IsOverTorqued(step.Id) ? BeforeSettling(step).Count == 0
+        : !(Blocking(step, null).Any() || OrderInTheWay(step).Any()));
+
+    // An engine that was started is watched, and a vehicle that set off comes back, whatever came up since.
+    private bool IsUnderWay(SheetStep step) => IsAway(step) || StartedAt(step) is not null;
 
     /// <summary>What stands between the hands and a fastener that was tightened too far: it is slackened where it sits.</summary>
     /// <param name="step">A step at which it was.</param>
@@ -59,6 +65,25 @@ public sealed partial class JobCard
     private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
         .Where(s => IsLeft(s.Id))
         .Select(s => new Refusal($"“{TitleOf(s)}” comes first.", "Do that step first.", s.Id));
+
+    // Nobody is at a vehicle that is on the road, nor does anything else in the first seconds of an engine.
+    private IEnumerable<Refusal> UnderWayInTheWay(SheetStep step)
+    {
+        if (_state.Away is { } away && away != step.Id)
+            yield return new("The vehicle is on the road.", "Say that it is back first.", away);
+        if (_state.Proving is { } proving && proving.Step != step.Id)
+            yield return new("The engine was just started.", "Watch its oil light, and say what it does.", proving.Step);
+    }
+
+    /// <summary>The step with which the vehicle is on the road; null while it stands here.</summary>
+    public StepId? OnRoad => _state.Away;
+
+    /// <summary>Whether the vehicle is on the road with a step.</summary>
+    /// <param name="step">A step of this card.</param>
+    internal bool IsAway(SheetStep step) => _state.Away == step.Id;
+
+    /// <summary>How something went that was tried on the road; null where nobody has said.</summary>
+    internal TryWent? TriedAt(StepId step, int which) => _state.Tried.TryGetValue((step, which), out var went) ? went : null;
 
     private IEnumerable<Refusal> StopInTheWay(SheetStep step)
     {
@@ -119,7 +144,7 @@ public sealed partial class JobCard
 
     internal IEnumerable<Refusal> EngineInTheWay(SheetStep step)
     {
-        if (EngineRuns && StartedAt(step) is null && (step.Alone || step.Traits.Engine is not (EngineUse.Stops or EngineUse.Either)))
+        if (EngineRuns && (step.Alone || step.Traits.Engine is not (EngineUse.Stops or EngineUse.Either)))
             yield return new("The engine is running.", "Switch it off first.", First(s => s.Traits.Engine == EngineUse.Stops));
     }
 

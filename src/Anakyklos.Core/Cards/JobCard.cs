@@ -129,7 +129,8 @@ public sealed partial class JobCard
     /// something stands in the way of all of them, the first of them, which says what; a vehicle that is up in the way of a step that is
     /// not done on the ground alone comes down first. Null when all is done.
     /// </summary>
-    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(s => CanBegin(s) && (!s.MovesLift || IsWorthMoving(s)))
+    public SheetStep? Next => _next ??= Remaining.FirstOrDefault(IsUnderWay)
+        ?? Remaining.FirstOrDefault(s => CanBegin(s) && (!s.MovesLift || IsWorthMoving(s)))
         ?? (LiftUp && Remaining.FirstOrDefault()?.Lift == LiftNeed.Any ? Remaining.FirstOrDefault(s => ComesDown(s) && CanBegin(s)) : null)
         ?? Remaining.FirstOrDefault();
 

@@ -28,9 +28,15 @@ public sealed partial class JobCard
             LiftMove.ReadyToLower => moves || ((step.Lift == LiftNeed.Up || step.Place == Place.Below) && !step.MovesLift),
             _ => false,
         } && WasDone(look) && MoveAfter(look) is { } move && move.Id != id && IsLeft(move.Id))
-            .Concat(Steps.Where(look => look.Traits.LooksOver && WasDone(look) && TakesToolsAbove(step)))
+            .Concat(Steps.Where(look => look.Traits.LooksOver && (WasDone(look) || (IsLeft(look.Id) && IsSweptInPart(look.Id)))
+                && TakesToolsAbove(step)))
             .Select(look => new StepBeginsAgain(look.Id));
     }
+
+    /// <summary>Whether a thing was looked for by itself at a step that looks a place over.</summary>
+    internal bool IsSwept(StepId step, string what) => _state.Swept.Contains((step, what));
+
+    private bool IsSweptInPart(StepId look) => _state.Swept.Any(s => s.Step == look);
 
     // Caps and some covers come off by hand; a fastener, or what it holds, takes a tool.
     private bool TakesToolsAbove(SheetStep step) => step.Place == Place.Top

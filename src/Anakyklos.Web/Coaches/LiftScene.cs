@@ -109,6 +109,9 @@ public sealed class LiftScene
     /// <summary>The point of a list that is inspected now; null for every other step.</summary>
     public InspectPoint? Point { get; internal set; }
 
+    /// <summary>What was typed into a field of a form in the middle that was refused, or empty.</summary>
+    public Func<string, string> Typed { get; internal set; } = _ => "";
+
     /// <summary>The joint whose looks are to be said by itself; null for none.</summary>
     public FastenerId? Joint { get; internal set; }
 

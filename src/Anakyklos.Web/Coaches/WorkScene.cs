@@ -13,9 +13,10 @@ namespace Anakyklos.Web.Coaches;
 /// <param name="Shelf">The stores as they stand.</param>
 /// <param name="Today">The day in the workshop.</param>
 /// <param name="Can">The container that somebody wants to pour from; null for the one that the stores give out.</param>
+/// <param name="WrenchesHere">The wrenches that send from the bay of the card.</param>
 /// <param name="Point">The point of a list that somebody wants to look at; null for the one that is next.</param>
 public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, DateOnly Today, int? Can,
-    string? Point = null);
+    IReadOnlyList<DeviceId> WrenchesHere, string? Point = null);
 
 /// <summary>
 /// Draws the steps of a kind of work at the lift and says its events on the record. Whatever has no scene of its own is one sentence and

@@ -92,6 +92,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         var effie = await Person("effie", "Effie S.", Role.Stores);
         await Person("desk", "Transport desk", Role.Viewer);
         await Task.WhenAll(DemoLives.All.Select(life => Live(life, iona)));
+        // The school wants its bus seen more often than anybody else does.
+        await vehicles.SetRule("HD-04", "engine-oil-and-filter", new(Quantity<Distance>.Of(8000, Distance.Kilometre), null));
 
         IReadOnlyDictionary<PartId, int> seals = new Dictionary<PartId, int>();
         var history = new List<(CardNumber Card, Past Past)>();

@@ -75,7 +75,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         && !(Scene.WantsReading && r.Field == Scene.ReadInto) && !(Scene.IsOverTorqued && r.Field == "what")))];
 
     /// <summary>Whether nothing was refused but the answer itself, so that another can be given at once.</summary>
-    public bool OnlyOtherwise => Blocked.Count > 0 && Blocked.All(r => r.Field == "says");
+    public bool OnlyOtherwise => Blocked.Count > 0 && Blocked.All(r => r.Field is "says" or "found" or "words" or "far" or "where");
 
     /// <summary>What runs by itself while this step is done; empty for nothing.</summary>
     public string Meantime => Scene.IsDone || Scene.WaitsFor is not null ? ""
@@ -162,7 +162,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)],
             Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
             int.TryParse(can ?? Typed("from"), out var from) ? from : null,
+            step.Traits.LooksOver ? devices.WrenchesIn(Entry.Bay) : [],
             point ?? Typed("point")));
+        Scene.Typed = Typed;
         Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null })
             && (panel != "map" || step.Map.Length > 0))
             || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";

@@ -30,7 +30,7 @@ public sealed class ResetScene : WorkScene
             scene.Sends = ("found", "Looked at: it may be tried");
             return;
         }
-        var silent = new LiftScene.Other(reset.Move.Else.Count > 0 ? "Nothing, or something else" : "It did not answer", "fail", "x");
+        var silent = new LiftScene.Other("No answer", "fail", "x");
         scene.Meanwhile.Add(silent with { Words = "Let go, or no answer" });
         if (reset.Move.Hold is not null && reset.HeldUntil is null)
         {
@@ -47,7 +47,7 @@ public sealed class ResetScene : WorkScene
     /// <summary>What the display shows when a move went well: the value that is worked out, or the words of the sheet.</summary>
     public static string Shows(Core.Coaches.Resetting.Resetting reset) => reset.Expected switch
     {
-        { Distance: { } far } => $"{far}",
+        { Distance: { } far } => OdometerText.Of(far.Value, far.Unit),
         { Months: { } months } => $"{months} months",
         _ => reset.Move.Expect,
     };
@@ -79,7 +79,7 @@ public sealed class ResetScene : WorkScene
         ResetHeld h => $"Held for {LiftWords.Hold(h.For)}",
         ResetFailed { Shows: { } shows } f => $"The display showed “{shows}”; reset begun again{At(f.Again)}",
         ResetFailed f => $"The display did not answer; reset begun again{At(f.Again)}",
-        ResetShown s => $"{card.TitleOf(s.Step)}: {(s.Distance is { } far ? $"{far}" : $"{s.Months} months")}",
+        ResetShown s => $"{card.TitleOf(s.Step)}: {(s.Distance is { } far ? OdometerText.Of(far.Value, far.Unit) : $"{s.Months} months")}",
         ResetLookedInto l => $"Why the reset failed: {l.Found}",
         _ => null,
     };

@@ -156,7 +156,7 @@ public sealed class DispenserModel(DemoDispenser demo, DemoVehicles vehicles, Ki
             into ??= Fillers.FirstOrDefault(x => next?.What == x.Id) ?? (Fillers.Count > 0 ? Fillers[0] : null);
             if (next is not null && into is not null && next.What == into.Id && (next.Traits.Fills || next.Traits.Levels))
             {
-                var to = new Looker(viewer, [], kits.Shelf(card.Number), clock.Today, Device.DrawsFrom);
+                var to = new Looker(viewer, [], kits.Shelf(card.Number), clock.Today, Device.DrawsFrom, []);
                 var pours = LiftScene.Of(card.Card, next, clock.Now, to).Pours;
                 Wants = pours > Quantity<Volume>.Zero ? pours : null;
             }
