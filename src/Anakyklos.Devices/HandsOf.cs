@@ -67,8 +67,9 @@ public static class HandsOf
         OilLightStayed => [new Stops()],
         SweptFor { Frozen: { } did } when !did.Effects.Any(x => x is StepEnds) => [],
         SweptFor => step.Traits.LooksOver ? [new ClearsAbove()] : [new ClearsBelow()],
-        RoadBegun or RoadTried => [],
-        RoadEnded back => [new Drives(back.Far.Value)],
+        // It is driven as it sets off: what turns out loose later was loose all the way.
+        RoadBegun => [new Drives(((DriveSpec)step.Spec!).Far.Value)],
+        RoadTried or RoadEnded => [],
         ResetShown when step.EndsReset => [new PutsOut(step.What)],
         ResetHeld or ResetFailed or ResetShown or ResetLookedInto => [],
         StartMoveMade or OilLightOut or LightLookedInto or JointDry or JointWept => [],

@@ -42,6 +42,9 @@ public sealed class WayOnTests : IAsyncLifetime
                 await _browser.Submit("#gauge", ("level", "3/4"));
             else
                 await _browser.Submit(".lift-main button");
+            // The clock here goes by half a minute a press: late is what the light was said to be.
+            if (_browser.Page.QuerySelector(".question")?.TextContent.Contains("Was the light out", StringComparison.Ordinal) == true)
+                await _browser.Submit(".question button");
             Assert.True(_browser.Status == HttpStatusCode.OK, $"{_browser.Heading}: {_browser.Status} {_browser.Text}");
             _host.Clock.Advance(TimeSpan.FromSeconds(30));
         }
