@@ -70,7 +70,8 @@ public static class HandsOf
         // It is driven as it sets off: what turns out loose later was loose all the way.
         RoadBegun => [new Drives(((DriveSpec)step.Spec!).Far.Value)],
         RoadTried or RoadEnded => [],
-        ResetShown when step.EndsReset => [new PutsOut(step.What)],
+        // Where somebody is at the dash itself, it alone puts the indicator out.
+        ResetShown when step.EndsReset => vehicle.Display.Reset == (ResetId)step.What ? [] : [new PutsOut(step.What)],
         ResetHeld or ResetFailed or ResetShown or ResetLookedInto => [],
         StartMoveMade or OilLightOut or LightLookedInto or JointDry or JointWept => [],
         EngineCranked => [new Cranks(card.Sheet.Starter!.Longest)],
@@ -116,7 +117,7 @@ public static class HandsOf
             { Tightens: true } => [new Tightens(what, null, 1)],
             { Fits: true } => [PutsIn(card, step)],
             { Primes: true } => [new Primes(what)],
-            { PutsOut: true } when step.EndsReset => [new PutsOut(what)],
+            { PutsOut: true } when step.EndsReset => vehicle.Display.Reset == (ResetId)what ? [] : [new PutsOut(what)],
             _ when step.Moves => [new Drives()],
             _ when Quantity<Pressure>.Read(step.Value, out _) is { } pressure => [new Inflates(pressure.Value)],
             { SucksOut: true } => vehicle.Brakes.ContainsKey(what) ? [new SucksOut(what)] : [],

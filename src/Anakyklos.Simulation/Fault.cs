@@ -63,6 +63,9 @@ public sealed record SlowPuncture(string Wheel) : Fault;
 /// <param name="What">The reset.</param>
 public sealed record ResetFailsOnce(ResetId What) : Fault;
 
+/// <summary>A door is not shut. The dash says so, where its ritual asks for it.</summary>
+public sealed record DoorAjar : Fault;
+
 /// <summary>A fluid stands lower than it should when the vehicle comes in.</summary>
 /// <param name="What">The fluid.</param>
 /// <param name="By">How much is missing.</param>

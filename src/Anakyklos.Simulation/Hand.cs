@@ -195,6 +195,16 @@ public sealed record Stops : Hand;
 /// <param name="Far">How far; null for as far as it takes until it is warm.</param>
 public sealed record Drives(Quantity<Distance>? Far = null) : Hand;
 
+/// <summary>Works something at the dash in the course of a reset.</summary>
+/// <param name="What">The reset.</param>
+/// <param name="Control">What is worked.</param>
+/// <param name="Held">For how long it is held.</param>
+/// <param name="Typed">What is typed in; empty for nothing.</param>
+public sealed record WorksDash(ResetId What, DashControl Control, TimeSpan Held, string Typed = "") : Hand;
+
+/// <summary>Shuts all doors.</summary>
+public sealed record ShutsDoors : Hand;
+
 /// <summary>Puts the service indicator out.</summary>
 /// <param name="What">The reset.</param>
 public sealed record PutsOut(ResetId What) : Hand;

@@ -33,6 +33,7 @@ public sealed partial record Vehicle
         BesideItsGroove f => Hiding(fault, Known(Sheet.Parts, f.What)),
         SlowPuncture f => Hiding(fault, Known(Tyres, f.Wheel)),
         WeakBattery => this with { Charge = Physics.Weak, Faults = Faults.Add(fault) },
+        DoorAjar => this with { Faults = Faults.Add(fault) },
         ResetFailsOnce f => Hiding(fault, Known(Sheet.Resets, f.What)),
         Missing f => this with
         {

@@ -148,6 +148,8 @@ public sealed partial record Vehicle
         Stops => Stop(),
         Drives h => Drive(h.Far),
         PutsOut h => PutOut(h.What),
+        WorksDash h => Work(h),
+        ShutsDoors => Well(this with { Faults = Faults.Remove(new DoorAjar()) }),
         TurnsKey h => Well(this with { KeyIsOn = h.On }),
         Charges => Well(this with { Charge = 1, Faults = Faults.Remove(new WeakBattery()) }),
         Frees h => Well(this with { Stuck = Stuck.Remove(h.What) }),

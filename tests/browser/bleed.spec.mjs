@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { SOON, key, signIn, title, toTheFirstWheel } from './lift.mjs';
+import { SOON, answered, key, signIn, title, toTheFirstWheel } from './lift.mjs';
 
 test.describe.configure({ mode: 'serial' });
 let card = 0;
@@ -100,6 +100,7 @@ test('the usual press alone bleeds the other wheels, and the card is signed', as
       await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 30_000 });
       continue;
     }
+    await answered(page);
     const sight = () =>
       page
         .locator('main')

@@ -114,10 +114,13 @@ export async function workUpTo(page, begins, press) {
     if ((await felt(page)) || (await answered(page))) continue;
     await press();
     await expect
-      .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await lateLight(page).count()) > 0 || (await where(page).catch(() => now)) !== now, {
-        message: `the press at “${now}”`,
-        ...SOON,
-      })
+      .poll(
+        async () =>
+          (await page.locator('.waiting-main').count()) > 0 ||
+          (await lateLight(page).count()) > 0 ||
+          (await where(page).catch(() => now)) !== now,
+        { message: `the press at “${now}”`, ...SOON },
+      )
       .toBe(true);
   }
   throw new Error(`Never came to “${begins}”.`);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { SOON, felt, gauged, key, signIn, title, where } from './lift.mjs';
+import { SOON, answered, felt, gauged, key, signIn, title, where } from './lift.mjs';
 
 const EIGHTH = readFileSync(new URL('./curlew-60.json', import.meta.url), 'utf8');
 const FULL = [
@@ -38,7 +38,7 @@ async function press(page, times) {
       n--;
       continue;
     }
-    if (await felt(page)) {
+    if ((await felt(page)) || (await answered(page))) {
       n--;
       continue;
     }
@@ -64,7 +64,7 @@ async function press(page, times) {
     else await key(page, 'Enter');
     if (await page.locator('input:focus').count()) await page.locator('.lift-main .main').click();
     await expect
-      .poll(async () => (await page.locator('.waiting-main').count()) > 0 || (await where(page).catch(() => at)) !== at, {
+      .poll(async () => (await page.locator('.waiting-main, .question').count()) > 0 || (await where(page).catch(() => at)) !== at, {
         message: `the press at “${now}”`,
         ...SOON,
       })

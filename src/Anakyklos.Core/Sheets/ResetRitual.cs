@@ -37,6 +37,34 @@ public enum NextService
     Months,
 }
 
+/// <summary>What hands or feet work at a dash.</summary>
+public enum DashControl
+{
+    /// <summary>Key, or the power button.</summary>
+    Key,
+
+    /// <summary>A button on the dash.</summary>
+    Button,
+
+    /// <summary>Brake pedal.</summary>
+    Brake,
+
+    /// <summary>Accelerator.</summary>
+    Accelerator,
+
+    /// <summary>The end of a stalk.</summary>
+    Stalk,
+
+    /// <summary>The screen.</summary>
+    Screen,
+
+    /// <summary>A scan tool.</summary>
+    Tool,
+
+    /// <summary>A service lead.</summary>
+    Lead,
+}
+
 /// <summary>The reset of an indicator.</summary>
 /// <param name="Id">Id.</param>
 /// <param name="Name">Name of what is lit.</param>
@@ -81,6 +109,8 @@ public sealed record ResetRitual(ResetId Id, string Name, ResetBy By, IReadOnlyL
 
     private static ResetMove ReadMove(SheetCursor m) => new(m.Text("do"), m.Duration("hold", false), m.Text("expect", false))
     {
+        Uses = m.Word<DashControl>("uses", required: false),
+        Times = m.Whole("times", 1, 20, 1, false),
         Types = m.Word<NextService>("types", required: false),
         Shows = m.Word<NextService>("shows", required: false),
         Else = m.List("else", e => new ResetMessage(e.Text("shows"), e.Text("means"), e.Whole("again", 1, 99, 0, false))),
@@ -93,6 +123,12 @@ public sealed record ResetRitual(ResetId Id, string Name, ResetBy By, IReadOnlyL
 /// <param name="Expect">What the display answers, or empty.</param>
 public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect) : WorkSpec
 {
+    /// <summary>What is worked.</summary>
+    public DashControl Uses { get; init; }
+
+    /// <summary>How often.</summary>
+    public int Times { get; init; } = 1;
+
     /// <summary>What is typed in.</summary>
     public NextService Types { get; init; }
 

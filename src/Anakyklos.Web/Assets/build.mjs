@@ -20,7 +20,7 @@ for (const [family, face] of [
 const pages = [
   'base', 'common', 'yard', 'lift', 'map', 'kit-at-lift', 'gauges', 'panels',
   'handover', 'record', 'vehicle', 'narrow', 'plan', 'stores', 'due', 'kit',
-  'intake', 'library', 'bay', 'laboratory', 'stands', 'own-list',
+  'intake', 'library', 'bay', 'laboratory', 'stands', 'own-list', 'dash',
 ];
 // Each coach brings the styles of its own drawings.
 const styles = readdirSync(join(web, 'Coaches'), { recursive: true })

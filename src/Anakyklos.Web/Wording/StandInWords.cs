@@ -30,6 +30,21 @@ public static class StandInWords
         _ => throw new ArgumentException($"Nobody has said what {fault.GetType().Name} is called.", nameof(fault)),
     };
 
+    /// <summary>What is worked at a dash.</summary>
+    /// <param name="control">Which.</param>
+    public static string Of(DashControl control) => control switch
+    {
+        DashControl.Key => "Key or power",
+        DashControl.Button => "Trip button",
+        DashControl.Brake => "Brake pedal",
+        DashControl.Accelerator => "Accelerator",
+        DashControl.Stalk => "End of the stalk",
+        DashControl.Screen => "Screen",
+        DashControl.Tool => "Scan tool ST-1",
+        DashControl.Lead => "Service lead",
+        _ => throw new ArgumentOutOfRangeException(nameof(control), control, "Nobody has said what that is called."),
+    };
+
     /// <summary>What a hand would do to put something right.</summary>
     /// <param name="hand">The hand.</param>
     /// <param name="sheet">The model.</param>

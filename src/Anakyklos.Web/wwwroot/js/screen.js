@@ -6,6 +6,7 @@ import { dipstick, jug, seconds, sound, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 import { calls } from './calls.js';
+import { dash } from './dash.js';
 
 document.addEventListener('alpine:init', () => {
   const { Alpine } = window;
@@ -136,4 +137,5 @@ document.addEventListener('alpine:init', () => {
   Alpine.data('dipstick', dipstick);
   Alpine.data('jug', jug);
   Alpine.data('calls', calls);
+  Alpine.data('dash', dash);
 });
