@@ -102,13 +102,15 @@ export async function answered(page) {
   return true;
 }
 
-/** Presses until the step whose title begins so, sitting out the waits. */
-export async function workUpTo(page, begins, press) {
+const sitOut = (page) => expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
+
+/** Presses until the step whose title begins so, sitting out the waits; without script somebody has to load the page again for it. */
+export async function workUpTo(page, begins, press, settled = sitOut) {
   for (let presses = 0; presses < 90; presses++) {
     const now = await where(page);
     if (now.replace(/\s+/g, ' ').startsWith(begins)) return;
     if (await page.locator('.waiting-main').count()) {
-      await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 20_000 });
+      await settled(page);
       continue;
     }
     if ((await felt(page)) || (await answered(page))) continue;

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { PIN, after, key, openWith, signIn, usualPress, workUpTo } from './lift.mjs';
+import { PIN, after, key, openWith, signIn, title, usualPress, workUpTo } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // HD-09 is made to run, looked at and reset: by key, on a phone, and without script.
@@ -17,6 +17,12 @@ test.afterAll(() => server.kill());
 test.use({ baseURL: `http://localhost:${PORT}` });
 
 const heading = (page) => page.locator('main h1');
+// The first reading of a level is short of its mark, the next is at it.
+const byTheBook = (page, seen = new Map()) => async () => {
+  const now = await title(page);
+  seen.set(now, (seen.get(now) ?? 0) + 1);
+  await usualPress(page, seen.get(now));
+};
 const phone = (browser, script = true) =>
   browser.newContext({ viewport: { width: 390, height: 844 }, javaScriptEnabled: script, baseURL: `http://localhost:${PORT}` });
 
@@ -24,11 +30,11 @@ test('an engine that starts by itself is made to run; its light stays on once, a
   test.setTimeout(180_000);
   await signIn(page);
   card = await openWith(page, 'HD-09', '2900', ['engine-oil-and-filter']);
-  await workUpTo(page, 'Look over the engine', () => usualPress(page));
+  await workUpTo(page, 'Look over the engine', byTheBook(page));
   // One thing by itself, then all the rest at once.
   await after(page, () => page.getByRole('button', { name: /Rags, foil and lamp/ }).click());
   await expect(page.locator('.sweep-item.seen')).toHaveCount(1);
-  await workUpTo(page, 'Make the engine run', () => usualPress(page));
+  await workUpTo(page, 'Make the engine run', byTheBook(page));
   for (const move of ['1 of 3', '2 of 3', '3 of 3']) {
     await expect(page.locator('.start-count')).toHaveText(move);
     await after(page, () => key(page, 'Enter'));
@@ -65,7 +71,7 @@ test('a joint that weeps is wiped and looked at again; one that leaks is open ag
   test.setTimeout(120_000);
   await signIn(page);
   await page.goto(`/lift/${card}`);
-  await workUpTo(page, 'Look at every joint', () => usualPress(page));
+  await workUpTo(page, 'Look at every joint', byTheBook(page));
   await expect(page.locator('.joints li')).toHaveCount(2);
   await expect(page.locator('.joint-map .joint-mark')).toHaveCount(2);
   await page.getByRole('link', { name: /Engine drain plug/ }).click();
@@ -78,7 +84,7 @@ test('a joint that weeps is wiped and looked at again; one that leaks is open ag
   await after(page, () => key(page, '3'));
   await page.goto(`/lift/${card}`);
   await expect(page.locator('.open-items')).toContainText('leaks');
-  await workUpTo(page, 'Look at every joint', () => usualPress(page));
+  await workUpTo(page, 'Look at every joint', byTheBook(page));
   await after(page, () => key(page, 'Enter'));
   await expect(heading(page)).not.toContainText('Look at every joint');
 });
@@ -89,13 +95,13 @@ test('a reset is held, fails with a message, and another value is compared', asy
   const page = await context.newPage();
   await signIn(page);
   await page.goto(`/lift/${card}`);
-  await workUpTo(page, 'Hold the line Oil', () => usualPress(page));
+  await workUpTo(page, 'Hold the line Oil', byTheBook(page));
   await expect(page.locator('.moves li.done')).toHaveCount(2);
   await after(page, () => page.getByRole('button', { name: 'It is held now' }).tap().catch(() => page.getByText('It is held now').click()));
   await expect(page.locator('.lift-main .main')).toContainText('It shows RESET OIL?', { timeout: 15_000 });
   await after(page, () => page.getByRole('button', { name: /OIL 0 km/ }).click());
   await expect(page.getByRole('status').first()).toContainText('Failed 1 of 3.');
-  await workUpTo(page, 'Choose Yes', () => usualPress(page));
+  await workUpTo(page, 'Choose Yes', byTheBook(page));
   await page.getByRole('link', { name: 'Another value' }).click();
   await page.getByLabel('What does the display show').fill('20000');
   await after(page, () => page.getByRole('button', { name: 'The display shows that' }).click());
@@ -117,7 +123,8 @@ test('left lit it needs a second name, and comes up at the next card', async ({ 
   await page.getByLabel('Why?').fill('The screen froze');
   await page.getByRole('button', { name: 'Leave the indicator lit' }).click();
   await expect(heading(page)).not.toContainText('Power off, wait');
-  await workUpTo(page, 'Nothing is open', () => usualPress(page));
+  const press = byTheBook(page);
+  for (let presses = 0; presses < 20 && new URL(page.url()).pathname.startsWith('/lift/'); presses++) await press();
   await page.goto(`/handover/${card}`);
   await page.locator('.counter select').selectOption({ label: 'Una B.' });
   await page.locator('.counter input[name=pin]').fill(PIN);

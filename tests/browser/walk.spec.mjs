@@ -10,7 +10,7 @@ async function walk(page, odometer, by) {
   await expect(page.getByRole('alert').filter({ hasText: 'The kit has not been confirmed yet.' })).toBeVisible();
   await page.goto(`/lift/${card}`);
 
-  await workUpTo(page, 'Take the undertray off', by.press);
+  await workUpTo(page, 'Take the undertray off', by.press, by.settled);
   await page.goto(`/lift/${card}?panel=stuck`);
   await page.getByLabel('Why?').fill('T30 bit is on the other bench');
   await page.getByRole('button', { name: 'Leave it for later' }).click();
@@ -28,7 +28,7 @@ async function walk(page, odometer, by) {
   await by.press();
   await expect(page.locator('main h1')).toContainText('Take the engine drain plug');
 
-  await workUpTo(page, 'Tighten the engine drain plug', by.press);
+  await workUpTo(page, 'Tighten the engine drain plug', by.press, by.settled);
   await page.goto(`/lift/${card}?panel=reading`);
   await page.getByLabel('What did TW-2 say?').fill('28 Nm');
   await page.getByRole('button', { name: 'That is the reading' }).click();
@@ -36,7 +36,7 @@ async function walk(page, odometer, by) {
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();
   await expect(page.locator('main h1')).toContainText('Wash plug and cap');
 
-  await workUpTo(page, 'Wipe, dip', by.press);
+  await workUpTo(page, 'Wipe, dip', by.press, by.settled);
   for (const [level, pour] of [[0, '0.70'], [0.5, '0.35']]) {
     await by.read(level);
     await expect(page.locator('.value-figure')).toHaveText(pour);
@@ -45,7 +45,7 @@ async function walk(page, odometer, by) {
   await by.read(0.75);
   await expect(page.locator('main h1')).toContainText('engine cover');
 
-  await workUpTo(page, 'Nothing is open', by.press);
+  await workUpTo(page, 'Nothing is open', by.press, by.settled);
   await by.press();
   await expect(page).toHaveURL(new RegExp(`/record/${card}`));
   await expect(page.locator('main')).toContainText('28 lbf·ft');
@@ -94,6 +94,7 @@ test.describe('with script off', () => {
       }
     };
     await walk(page, '148400', {
+      settled,
       press: async () => {
         await settled();
         await page.locator('.lift-main .main, .hand-ring .main').first().click();
