@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import {
-  after, heading, key, openWith, signIn, tapStick, title, toTheFirstWheel, usualPress, workUpTo,
+  after, key, openWith, signIn, signs, tapStick, title, toTheFirstWheel, usualPress, workUpTo,
 } from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
 
@@ -45,7 +45,6 @@ try {
   await page.waitForURL('**said=**');
   await page.goto(`/lift/${card}`);
   await workUpTo(page, "Wipe the plug's magnet", enter);
-  await take('looks');
   await workUpTo(page, 'Tighten the engine drain plug', enter);
   await page.waitForTimeout(500);
   await take('lift');
@@ -80,13 +79,6 @@ try {
   await una.getByLabel('Word for whoever goes on').fill('Screw 2 of the tray: a new one is on the bench');
   await after(una, () => una.getByRole('button', { name: 'Leave it here' }).click());
   await take('stands', una);
-  await una.goto('/you');
-  await una.getByText('Night', { exact: true }).click();
-  await una.getByText('US', { exact: true }).click();
-  await una.getByRole('button', { name: 'Keep it so' }).click();
-  await una.waitForURL('**/');
-  await una.goto(`/lift/${card}`);
-  await take('night', una);
   await una.context().close();
   await page.goto('/');
   await take('yard');
@@ -97,22 +89,11 @@ try {
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();
   await page.getByRole('heading', { name: 'Wash plug' }).waitFor();
   await workUpTo(page, 'Pour the first', enter);
-  await page.goto('/bay/bay-1');
-  await page.locator('select[name=container]').selectOption('3');
-  await after(page, () => page.getByRole('button', { name: 'So it is' }).click());
-  await page.goto(`/stand-ins/dispenser?on=${card}/first-pour`);
-  await page.locator('#container').selectOption('3');
-  await after(page, () => page.getByRole('button', { name: 'Hang it' }).click());
-  await page.locator('html:not(.deaf)').waitFor();
-  await after(page, () => page.getByRole('button', { name: /^As the card wants it/ }).click());
-  await page.locator('html:not(.deaf)').waitFor();
-  await page.locator('.wrench-hold').hover();
-  await page.mouse.down();
-  await page.waitForTimeout(3500);
-  await take('dispenser');
-  await page.locator('.wrench-click.clicked').waitFor();
-  await after(page, () => page.mouse.up());
-  await page.goto(`/lift/${card}`);
+  await workUpTo(page, 'Start', enter);
+  await take('start');
+  await workUpTo(page, 'Look at every joint', enter);
+  await after(page, () => page.getByRole('link', { name: /Oil filter cap/ }).click());
+  await take('leaks');
   await workUpTo(page, 'Wipe, dip', enter);
   await tapStick(page, 0.25, (x, y) => page.mouse.click(x, y));
   await enter();
@@ -126,10 +107,14 @@ try {
   await page.goto(`/handover/${card}`);
   await take('handover');
   await page.goto(`/lift/${card}`);
+  await workUpTo(page, 'Press the accelerator', enter);
+  await take('reset');
   await workUpTo(page, 'Nothing is open', enter);
-  await enter();
+  await signs(page);
   await page.waitForURL('**/record/**');
   await take('record');
+  await page.goto('/drums');
+  await take('drums');
   await page.goto('/vehicle/HD-07');
   await take('vehicle');
   await page.goto('/intake?plate=HD-11');
@@ -147,18 +132,8 @@ try {
   const brae = page.url().match(/lift\/(\d+)/)[1];
   await page.goto(`/plan/${brae}?step=fill-rear-axle-oil`);
   await take('plan');
-  await openWith(page, 'HD-15', '24700', ['primary-oil']);
-  const seen = new Map();
-  await workUpTo(page, 'Tighten the primary inspection cover', async () => {
-    const now = await heading(page);
-    seen.set(now, (seen.get(now) ?? 0) + 1);
-    await usualPress(page, seen.get(now));
-  });
-  await after(page, enter);
-  await after(page, () => page.locator('.dot[value="3"]').click());
-  await take('screws');
   await page.goto('/handover/1009');
-  await enter();
+  await signs(page);
   await page.waitForURL('**/record/**');
   await toTheFirstWheel(page, 'HD-02', '39900');
   for (const stroke of ['1', '2', '3', '4', '5', '6']) {

@@ -43,11 +43,13 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     private const int LatelyShown = 8;
     private const int LongestWords = 200;
 
-    /// <summary>The names of all that can be taken in as a device: the wrenches of the crib, and the dispensers.</summary>
+    /// <summary>The names of all that can be taken in as a device: the wrenches of the crib, the dispensers, the scan tools and the label
+    /// printers.</summary>
     public IReadOnlyList<string> CanSend => [.. settings.Read().Wrenches.Select(w => w.Name),
-        .. (settings.Read().Dispensers ?? []).Select(d => d.Name)];
+        .. (settings.Read().Dispensers ?? []).Select(d => d.Name), .. settings.Read().ScanTools ?? [],
+        .. settings.Read().LabelPrinters ?? []];
 
-    /// <summary>Takes a torque wrench or a dispenser of the workshop in as a device that sends its readings.</summary>
+    /// <summary>Takes a torque wrench, a dispenser, a scan tool or a label printer of the workshop in as a device.</summary>
     /// <param name="id">What is painted on it; the workshop must know it.</param>
     /// <param name="bay">Where it is.</param>
     /// <returns>Its key, which is shown once and not kept; or what is wrong.</returns>
@@ -55,9 +57,12 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     {
         var set = settings.Read();
         DeviceKind? kind = set.Wrenches.Any(w => w.Name == id.Text) ? DeviceKind.TorqueWrench
-            : set.Dispenser(id.Text) is not null ? DeviceKind.Dispenser : null;
+            : set.Dispenser(id.Text) is not null ? DeviceKind.Dispenser
+            : set.HasScanTool(id.Text) ? DeviceKind.ScanTool
+            : set.HasLabelPrinter(id.Text) ? DeviceKind.LabelPrinter : null;
         if (kind is null)
-            return (null, new($"The workshop has no wrench and no dispenser {id}.", "Add it with its calibration first."));
+            return (null, new($"The workshop has no wrench, no dispenser, no scan tool and no label printer {id}.",
+                "Add it at the workshop's page first."));
         if (!Bays.All.Contains(bay))
             return (null, new($"There is no {bay}.", "Choose a bay."));
         var key = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(32));
@@ -141,6 +146,11 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     public DeviceId? WrenchFor(string bay, ToTorque spec, CrowFoot? with = null) => InReach(bay)
         .Where(d => d.Wrench is { } w && w.IsCalibrated(clock.Today) && w.Wrench.Covers(spec, with))
         .Select(d => (DeviceId?)d.Id).FirstOrDefault();
+
+    /// <summary>The scan tool that was heard lately in a bay; null when there is none.</summary>
+    /// <param name="bay">The bay.</param>
+    public DeviceId? ScanToolIn(string bay) => InReach(bay).Where(d => d.Kind == DeviceKind.ScanTool).Select(d => (DeviceId?)d.Id)
+        .FirstOrDefault();
 
     /// <summary>The wrenches that were heard lately in a bay.</summary>
     /// <param name="bay">The bay.</param>

@@ -12,7 +12,7 @@ namespace Anakyklos.Desk;
 /// What devices and the workshop say to each other: lines of JSON, an answer for each line. <c>docs/devices.md</c> describes it with
 /// examples. Whatever is not understood is answered in words and changes nothing.
 /// </summary>
-public sealed class DeviceProtocol(DeviceDesk desk, CardStore cards)
+public sealed class DeviceProtocol(DeviceDesk desk, ScanDesk scans, LabelJobStore labels, CardStore cards)
 {
     /// <summary>Longest message, in characters.</summary>
     public const int Longest = 64 * 1024;
@@ -72,6 +72,14 @@ public sealed class DeviceProtocol(DeviceDesk desk, CardStore cards)
     {
         if (Read(text) is not { } line)
             return Refuse("", "This line is no JSON object.");
+        if (line.TryGetProperty("report", out _))
+            return await Report(device, bay, off, line);
+        if (line.TryGetProperty("message", out _))
+            return await Message(device, bay, off, line);
+        if (line.TryGetProperty("print", out _))
+            return await Print(device, line);
+        if (line.TryGetProperty("printed", out _))
+            return await Printed(device, line);
         if (Text(line, "reading") is not { } own || !Guid.TryParse(own, out var id) || id == Guid.Empty)
             return Refuse("", "A reading has an id of its own: a UUID.");
         if (Time(line, "at") is not { } at)
@@ -92,6 +100,83 @@ public sealed class DeviceProtocol(DeviceDesk desk, CardStore cards)
             return Refuse(own, problem);
         var (kept, again) = await desk.Take(device, new(id, device.Id, bay, measured, at - off));
         return Became(own, kept, again);
+    }
+
+    private async Task<JsonObject> Report(DeviceEntry device, string bay, TimeSpan off, JsonElement line)
+    {
+        if (Text(line, "report") is not { } own || !Guid.TryParse(own, out var id) || id == Guid.Empty)
+            return Refuse("", "A report has an id of its own: a UUID.");
+        if (device.Kind != DeviceKind.ScanTool)
+            return Refuse(own, $"{device.Id} is no scan tool.");
+        if (ScannedLine.Read(line, out var problem) is not { } read)
+            return Refuse(own, problem);
+        if (Time(line, "at") is not { } at)
+            return Refuse(own, "The report does not say when it was read (“at”, with offset).");
+        var (kept, again) = await scans.Keep(read.Report(id, device.Id, bay, at - off));
+        var answer = new JsonObject { ["report"] = own, ["is"] = "kept" };
+        if (again)
+            answer["again"] = true;
+        if (kept.Plate is { } plate)
+            answer["plate"] = plate;
+        answer["says"] = kept.Plate is { } known ? $"Kept for the intake of {known}."
+            : $"No vehicle here is known as {kept.Report.Identity}: say at intake which one it is.";
+        return answer;
+    }
+
+    private async Task<JsonObject> Message(DeviceEntry device, string bay, TimeSpan off, JsonElement line)
+    {
+        if (Text(line, "message") is not { } own || !Guid.TryParse(own, out var id) || id == Guid.Empty)
+            return Refuse("", "A message has an id of its own: a UUID.");
+        if (Time(line, "at") is not { } at)
+            return Refuse(own, "The message does not say when it was shown (“at”, with offset).");
+        if (Text(line, "shows") is not { } shows)
+            return Refuse(own, $"The message does not say what is shown (“shows”, up to {LongestWord} characters).");
+        if (line.TryGetProperty("vehicle", out _) && Text(line, "vehicle") is null)
+            return Refuse(own, "“vehicle” is what the vehicle says that it is; leave it out while none is found.");
+        var (card, noted, again, not) = await scans.Hear(device, new(id, device.Id, bay, Text(line, "vehicle") ?? "", shows, at - off));
+        var answer = new JsonObject { ["message"] = own, ["is"] = card is null ? "not-noted" : "noted" };
+        if (again)
+            answer["again"] = true;
+        if (card is not { } number)
+        {
+            answer["says"] = $"{not}";
+            return answer;
+        }
+        answer["card"] = number.Value;
+        if (noted?.Event is IStepEvent step)
+        {
+            answer["step"] = step.Step.Text;
+            answer["says"] = $"{shows} is noted at “{cards.Find(number)!.TitleOf(step.Step)}”.";
+        }
+        return answer;
+    }
+
+    private async Task<JsonObject> Print(DeviceEntry device, JsonElement line)
+    {
+        if (device.Kind != DeviceKind.LabelPrinter)
+            return Refuse("print", $"{device.Id} is no label printer.");
+        if (Text(line, "print") != "next")
+            return Refuse("print", "Ask for what is next: {\"print\":\"next\"}.");
+        if (!line.TryGetProperty("widthMm", out var width) || width.ValueKind != JsonValueKind.Number
+            || !width.TryGetDouble(out var widest) || widest <= 0)
+            return Refuse("print", "How wide is the roll (“widthMm”)?");
+        return await labels.Next(device.Id, widest) is { } job ? new()
+        {
+            ["print"] = job.Id.ToString(), ["card"] = job.Card.Value, ["widthMm"] = job.Width, ["lengthMm"] = Math.Round(job.Length, 2),
+            ["svg"] = job.Svg,
+        } : new() { ["print"] = "nothing", ["says"] = "Nothing is to be printed." };
+    }
+
+    private async Task<JsonObject> Printed(DeviceEntry device, JsonElement line)
+    {
+        if (Text(line, "printed") is not { } own || !Guid.TryParse(own, out var id))
+            return Refuse("printed", "Which label? It has the id under which it came.");
+        var not = Text(line, "not") ?? "";
+        if (line.TryGetProperty("not", out _) && not.Length == 0)
+            return Refuse(own, $"“not” says in a few words why it could not be printed, up to {LongestWord} characters.");
+        return await labels.Settle(device.Id, id, not)
+            ? new() { ["printed"] = own, ["is"] = "noted", ["says"] = not.Length > 0 ? "Whoever sent it is told." : "Thank you." }
+            : Refuse(own, $"{device.Id} has no such label.");
     }
 
     private JsonObject Became(string own, KeptReading kept, bool again)

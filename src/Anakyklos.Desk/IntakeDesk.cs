@@ -12,7 +12,7 @@ namespace Anakyklos.Desk;
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
-    DueDesk due, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, WorkshopClock clock)
+    DueDesk due, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, ScanDesk scans, WorkshopClock clock, RulingDesk rulings)
 {
     /// <summary>The first look at a vehicle, with what is due chosen.</summary>
     /// <param name="plate">Its plate; null for the first of the list.</param>
@@ -37,6 +37,19 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         Compose(visit);
         OneAfterAnother(visit, reading);
         return visit;
+    }
+
+    /// <summary>Fills the form from what a scan tool read, or takes that out again; nothing is opened.</summary>
+    /// <param name="form">What was typed so far.</param>
+    /// <param name="take">The report, by its name; empty takes out what was filled in.</param>
+    /// <param name="unit">The distance unit of who typed it.</param>
+    public IntakeVisit TakeOver(IntakeForm form, string? take, Unit<Distance> unit)
+    {
+        if (scans.Find(form.Read) is { } before)
+            form.Empty(before, unit);
+        if (scans.Find(take) is { } report)
+            form.Fill(report, unit);
+        return Preview(form, unit);
     }
 
     private static void OneAfterAnother(IntakeVisit visit, IntakeReading reading)
@@ -82,8 +95,10 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual,
             laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate),
             PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null,
-            visit.Lit.Count > 0 ? visit.Lit : null);
-        var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle : null, new(clock.Now, odometer.Value, reason, hours));
+            visit.Lit.Count > 0 ? visit.Lit : null, visit.ReadOut.Contains("odometer") ? visit.Report?.Report.Device : null,
+            rulings.Holding(model));
+        var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle with { Identity = visit.NewIdentity } : null,
+            new(clock.Now, odometer.Value, reason, hours), visit.NewIdentity);
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
 
@@ -101,9 +116,27 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             Bay = form.Bay is { } bay && Bays.All.Contains(bay) ? bay : Bays.All.First(b => !taken.ContainsKey(b)),
             Taken = taken,
             Chosen = [.. (form.Job ?? []).Distinct()],
+            Lately = scans.Lately,
+            Report = scans.Find(form.Read),
         };
+        ReadOut(visit, reading);
         Propose(visit, reading);
         return (visit, reading);
+    }
+
+    // What was read of one vehicle is never noted of another.
+    private static void ReadOut(IntakeVisit visit, IntakeReading reading)
+    {
+        if (visit.Report is not { } read)
+            return;
+        var known = visit.Vehicles.FirstOrDefault(v => v.Plate == visit.Plate)?.Identity ?? "";
+        if (read.Report.NotOf(visit.Plate, known, read.Plate) is { } not)
+            reading.Wrong(not.Field!, not.What, not.Do);
+        else
+        {
+            visit.ReadOut = reading.ReadOut(read.Report);
+            visit.NewIdentity = read.Plate is null ? read.Report.Identity : "";
+        }
     }
 
     private void Propose(IntakeVisit visit, IntakeReading reading)
@@ -121,7 +154,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (visit.Standing is not { } s)
             return;
         var trip = reading.Trip();
-        visit.Proposal = Proposal.Of(s.Items, s.Now, vehicle.Past, s.Sheet.Dash, reading.Dash(),
+        var dash = reading.Dash();
+        visit.LeftSays = dash.Remaining;
+        visit.Proposal = Proposal.Of(s.Items, s.Now, vehicle.Past, s.Sheet.Dash, dash,
             trip is null ? [] : TripCheck.Of(s.Items, s.Now, vehicle.Past, s.Use, trip));
     }
 

@@ -1,3 +1,5 @@
+using Anakyklos.Core.Quantities;
+
 namespace Anakyklos.Desk;
 
 /// <summary>What was typed and chosen at intake, as it came from the page.</summary>
@@ -14,6 +16,9 @@ public sealed class IntakeForm
 
     /// <summary>Running hours; empty where none are shown.</summary>
     public string? Hours { get; set; }
+
+    /// <summary>What a scan tool read and this form was filled from, by its name; empty for nothing.</summary>
+    public string? Read { get; set; }
 
     /// <summary>Why the odometer shows less than before.</summary>
     public string? Reason { get; set; }
@@ -68,4 +73,35 @@ public sealed class IntakeForm
 
     /// <summary>Why a job that is due is not done this time, by job id.</summary>
     public Dictionary<JobId, string> Dropped { get; } = [];
+
+    /// <summary>Fills in what a scan tool read; what was typed into those fields before makes way.</summary>
+    /// <param name="of">What was read, and of which vehicle.</param>
+    /// <param name="unit">The unit of a bare number.</param>
+    internal void Fill(ReportOf of, Unit<Distance> unit)
+    {
+        Read = of.Name;
+        if (of.Plate is { } plate && plate != Plate)
+            (Plate, Job) = (plate, null);
+        (Odometer, Dash, Remaining, OilLife, Hours) = Texts(of, unit);
+    }
+
+    /// <summary>Takes out again what was filled in from a report and not changed since.</summary>
+    /// <param name="of">What was read.</param>
+    /// <param name="unit">The unit of a bare number.</param>
+    internal void Empty(ReportOf of, Unit<Distance> unit)
+    {
+        var (odometer, dash, remaining, oilLife, hours) = Texts(of, unit);
+        Read = null;
+        Odometer = Odometer == odometer ? null : Odometer;
+        Dash = Dash == dash ? null : Dash;
+        Remaining = Remaining == remaining ? null : Remaining;
+        OilLife = OilLife == oilLife ? null : OilLife;
+        Hours = Hours == hours ? null : Hours;
+    }
+
+    private static (string Odometer, string Dash, string Remaining, string OilLife, string Hours) Texts(ReportOf of,
+        Unit<Distance> unit) => (Text(of.Report.Odometer, unit), of.Report.Code, of.Report.Left is { } left ? Text(left, unit) : "",
+            $"{of.Report.OilLife}", $"{of.Report.Hours}");
+
+    private static string Text(Typed<Distance> far, Unit<Distance> unit) => far.Unit == unit ? far.Exact.Split(' ')[0] : far.Exact;
 }

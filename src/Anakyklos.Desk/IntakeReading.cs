@@ -3,6 +3,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Readings;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 
@@ -27,6 +28,26 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
     /// <summary>The reading, where it is one; nothing is said about one that is not.</summary>
     internal Quantity<Distance>? OdometerSoFar() =>
         Quantity<Distance>.Read(form.Odometer, out _, unit)?.Value is { } km && IsReading(km) ? km : null;
+
+    /// <summary>Which fields hold what a scan tool read: whatever was filled in, what counts is that it is the same.</summary>
+    /// <param name="report">What it read.</param>
+    internal IReadOnlyList<string> ReadOut(VehicleReport report)
+    {
+        bool Same(string? typed, Typed<Distance>? read) => read is { } r
+            && Quantity<Distance>.Read(typed, out _, unit)?.Value == r.Value;
+        var fields = new List<string>();
+        if (Same(form.Odometer, report.Odometer))
+            fields.Add("odometer");
+        if (report.Code.Length > 0 && form.Dash?.Trim() == report.Code)
+            fields.Add("dash");
+        if (Same(form.Remaining, report.Left))
+            fields.Add("remaining");
+        if (report.OilLife is { } life && form.OilLife?.TrimEnd(' ', '%') == $"{life}")
+            fields.Add("oilLife");
+        if (report.Hours is { } hours && form.Hours?.Trim() == $"{hours}")
+            fields.Add("hours");
+        return fields;
+    }
 
     /// <summary>Running hours, or null; what is wrong with them is told once.</summary>
     internal int? Hours()

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Kit;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
@@ -43,6 +44,18 @@ public sealed class IntakeVisit
     /// <summary>The jobs chosen.</summary>
     public IReadOnlyList<JobId> Chosen { get; internal set; } = [];
 
+    /// <summary>What scan tools read lately of vehicles that could be taken in; the newest first.</summary>
+    public required IReadOnlyList<ReportOf> Lately { get; init; }
+
+    /// <summary>What a scan tool read and the form was filled from; null where it was typed.</summary>
+    public ReportOf? Report { get; internal set; }
+
+    /// <summary>The fields that hold what it read.</summary>
+    public IReadOnlyList<string> ReadOut { get; internal set; } = [];
+
+    /// <summary>What is to be noted as the identity of the vehicle; empty where it is known, or no tool read it.</summary>
+    public string NewIdentity { get; internal set; } = "";
+
     /// <summary>Whether a lower odometer has to be explained.</summary>
     public bool AskReason { get; internal set; }
 
@@ -55,6 +68,9 @@ public sealed class IntakeVisit
 
     /// <summary>What is proposed; null for a newcomer.</summary>
     public Proposal? Proposal { get; internal set; }
+
+    /// <summary>The distance left that the dash shows; null where it shows none.</summary>
+    public Quantity<Distance>? LeftSays { get; internal set; }
 
     /// <summary>The card that the chosen jobs make; null while none is chosen.</summary>
     public CardPlan? Plan { get; internal set; }

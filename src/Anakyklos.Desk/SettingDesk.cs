@@ -136,6 +136,30 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         return wrong;
     }
 
+    /// <summary>Adds a scan tool.</summary>
+    /// <param name="name">What is painted on it.</param>
+    /// <returns>What is wrong, by the name name.</returns>
+    public async Task<IReadOnlyList<Refusal>> AddScanTool(string name)
+    {
+        var (now, wrong) = (settings.Read(), new List<Refusal>());
+        Named(name, now, wrong);
+        if (wrong.Count == 0)
+            await settings.Write(now with { ScanTools = [.. now.ScanTools ?? [], name] });
+        return wrong;
+    }
+
+    /// <summary>Adds a label printer.</summary>
+    /// <param name="name">What is painted on it.</param>
+    /// <returns>What is wrong, by the name name.</returns>
+    public async Task<IReadOnlyList<Refusal>> AddLabelPrinter(string name)
+    {
+        var (now, wrong) = (settings.Read(), new List<Refusal>());
+        Named(name, now, wrong);
+        if (wrong.Count == 0)
+            await settings.Write(now with { LabelPrinters = [.. now.LabelPrinters ?? [], name] });
+        return wrong;
+    }
+
     // It is needed only where something goes across the head of the wrench.
     private static Quantity<Length>? ReadLever(string typed, List<Refusal> wrong)
     {
@@ -153,8 +177,9 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     // A reading is known by what is painted on its device: no two have the same.
     private static void Named(string name, WorkshopSettings now, List<Refusal> wrong)
     {
-        if (name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == name) || now.Dispenser(name) is not null)
-            wrong.Add(new("Give it a name that no other wrench or dispenser has.", Field: "name"));
+        if (name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == name) || now.Dispenser(name) is not null || now.HasScanTool(name)
+            || now.HasLabelPrinter(name))
+            wrong.Add(new("Give it a name that no other wrench, dispenser, scan tool or printer has.", Field: "name"));
     }
 
     private (decimal Accuracy, DateOnly? Due) ReadCalibration(string typedAccuracy, decimal usual, string calibrated, List<Refusal> wrong)
@@ -182,7 +207,11 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.All().Select(v => v.Plate)], clock);
         if (wrong.Count > 0)
             return (0, 0, wrong);
-        var (newVehicles, newReadings) = await vehicles.BringIn(brought, readings, person);
+        // What is here already, of that day and at that distance, is not a second reading.
+        var known = readings.Select(r => r.Item1).Distinct().ToDictionary(p => p, p => vehicles.Odometer(p)
+            .Select(o => (clock.Day(o.At), o.Reading)).ToHashSet());
+        var (newVehicles, newReadings) = await vehicles.BringIn(brought,
+            [.. readings.Where(r => !known[r.Item1].Contains((clock.Day(r.Item2.At), r.Item2.Reading)))], person);
         return (newVehicles, newReadings, []);
     }
 

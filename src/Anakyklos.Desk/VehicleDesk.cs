@@ -64,7 +64,8 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
         ];
     }
 
-    private static IReadOnlyList<ComingJob> Ahead(VehicleStanding standing) =>
+    /// <summary>The jobs of a vehicle that come, overdue ones first, then by day.</summary>
+    public static IReadOnlyList<ComingJob> Ahead(VehicleStanding standing) =>
     [
         .. standing.Items.Where(i => i.State != DueState.Done)
             .Select(i => new ComingJob(i, DueDay.Of(i, standing.Now, standing.Use)))

@@ -54,15 +54,20 @@ public static class HandsOf
     {
         StepDone done => Done(card, step, done, vehicle),
         ReadingTaken { Corrects: not null } r => [new WasReallyTightenedTo(step.What, r.Reached.Value, r.Of[0])],
-        LeakFound leak => [new JointWeeps(leak.Fastener)],
+        LeakFound leak => [.. step.Traits.Engine == EngineUse.Stops ? [new Stops()] : Array.Empty<Happening>(),
+            new JointWeeps(leak.Fastener)],
+        SwitchedOffDry => [new Stops()],
         // Slackened, not taken out.
         OverTorqueSettled => [new MendsThread(step.What), new JointWeeps(step.What, Fastening.Of(card, step).Next?.Place.Number ?? 1)],
         // What a wrench sent that hangs on this vehicle has happened to it already.
         ReadingTaken { Device: not null } r when HasHappened(vehicle.Joints[step.What], r.Of[0]) => [],
         ReadingTaken r => [.. Places(r.Pass, r.Places, card, step).Select(p => new Tightens(step.What, r.Reached.Value, p))],
         FastenersDrawn d => Drawn(card, step, d, vehicle),
+        JointWasLoose => [],
+        SealRenewed => [new RenewsSeal(step.What)],
         // Whoever takes up a wrench does nothing to the vehicle.
         WrenchTaken => [],
+        WarmingBegun w => [.. w.LookedAbove ? LooksAbove(step) : [], step.IsDriven ? new Drives() : new RunsWarm()],
         EngineCaught => [new Starts()],
         OilLightStayed => [new Stops()],
         SweptFor { Frozen: { } did } when !did.Effects.Any(x => x is StepEnds) => [],
@@ -71,8 +76,8 @@ public static class HandsOf
         RoadBegun => [new Drives(((DriveSpec)step.Spec!).Far.Value)],
         RoadTried or RoadEnded => [],
         // Where somebody is at the dash itself, it alone puts the indicator out.
-        ResetShown when step.EndsReset => vehicle.Display.Reset == (ResetId)step.What ? [] : [new PutsOut(step.What)],
-        ResetHeld or ResetFailed or ResetShown or ResetLookedInto => [],
+        ResetShown or ResetAnswered when step.EndsReset => vehicle.Display.Reset == (ResetId)step.What ? [] : [new PutsOut(step.What)],
+        ResetHeld or ResetFailed or ResetShown or ResetAnswered or ResetLookedInto => [],
         StartMoveMade or OilLightOut or LightLookedInto or JointDry or JointWept => [],
         EngineCranked => [new Cranks(card.Sheet.Starter!.Longest)],
         PartFitted => [PutsIn(card, step)],
@@ -91,12 +96,14 @@ public static class HandsOf
         _ => [],
     };
 
+    private static IReadOnlyList<Happening> LooksAbove(SheetStep step) => [new Goes(Place.Top), new ClearsAbove(), new Goes(step.Place)];
+
     private static IReadOnlyList<Happening> Done(JobCard card, SheetStep step, StepDone done, Vehicle vehicle)
     {
         var (what, sheet) = (step.What, card.Sheet);
         return step.Traits switch
         {
-            { Engine: EngineUse.Warms } => done.LookedAbove ? [new Goes(Place.Top), new ClearsAbove(), new Goes(step.Place), new RunsWarm()]
+            { Engine: EngineUse.Warms } => done.LookedAbove && step.Spec is not WarmSpec ? [.. LooksAbove(step), new RunsWarm()]
                 : [new RunsWarm()],
             { Engine: EngineUse.Starts } => [new Starts()],
             { Engine: EngineUse.Stops } => [new Stops()],

@@ -56,7 +56,7 @@ public abstract class SendingStandIn(string name)
         IEnumerable<JsonObject> lines =
         [
             new() { ["hello"] = name, ["bay"] = Bay, ["now"] = (now + ClockOff).ToString("O") },
-            .. Unsent.Select(Line),
+            .. Unsent.Select(Line), .. More(now),
         ];
         return string.Concat(lines.Select(l => l.ToJsonString() + "\n"));
     }
@@ -65,10 +65,30 @@ public abstract class SendingStandIn(string name)
     /// <param name="lines">The answer, a line of JSON each.</param>
     public void Hear(string lines)
     {
-        var had = lines.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l))
-            .Select(a => (string?)a?["reading"]).OfType<string>().Select(Guid.Parse).ToHashSet();
+        List<JsonNode?> answers = [.. lines.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonNode.Parse(l))];
+        foreach (var line in answers.OfType<JsonNode>())
+            HeardLine(line);
+        var had = answers
+            .Select(a => (string?)(a?["reading"] ?? a?["report"] ?? a?["message"])).OfType<string>().Select(Guid.Parse).ToHashSet();
         lock (_lock)
             _unsent.RemoveAll(r => had.Contains(r.Id));
+        Heard(had);
+    }
+
+    /// <summary>What else it has to send.</summary>
+    /// <param name="now">By the workshop's clock.</param>
+    protected virtual IReadOnlyList<JsonObject> More(DateTimeOffset now) => [];
+
+    /// <summary>What the workshop has.</summary>
+    /// <param name="had">The ids that it answered.</param>
+    protected virtual void Heard(IReadOnlySet<Guid> had)
+    {
+    }
+
+    /// <summary>One line that the workshop answered.</summary>
+    /// <param name="line">The line.</param>
+    protected virtual void HeardLine(JsonNode line)
+    {
     }
 
     private static JsonObject Line(UnsentReading r)

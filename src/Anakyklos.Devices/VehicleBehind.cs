@@ -16,6 +16,7 @@ public sealed class VehicleBehind
     private readonly List<(FluidId What, Quantity<Volume> Shown)> _dispensed = [];
     private readonly List<(DateTimeOffset At, Harm Harm)> _harms = [];
     private JobCard _card;
+    private DateTimeOffset _last;
 
     // What a device did, after which event of the card, and what the meter of a dispenser showed.
     private sealed record Own(int After, DateTimeOffset At, Happening What, Quantity<Volume>? Shown);
@@ -24,7 +25,7 @@ public sealed class VehicleBehind
     /// <param name="card">The card as it stands.</param>
     public VehicleBehind(JobCard card)
     {
-        (_card, Vehicle) = (Begun(card), Come(card));
+        (_card, Vehicle, _last) = (Begun(card), Come(card), card.History[0].At);
         Follow(card);
     }
 
@@ -44,7 +45,7 @@ public sealed class VehicleBehind
         var fresh = card.History.Skip(_card.History.Count).ToList();
         if (fresh.Any(h => h.Event is TakenBack))
         {
-            (_card, Vehicle) = (Begun(card), Come(card));
+            (_card, Vehicle, _last) = (Begun(card), Come(card), card.History[0].At);
             _harms.Clear();
             _dispensed.Clear();
             foreach (var own in _own.Where(o => o.After <= 1))
@@ -97,9 +98,18 @@ public sealed class VehicleBehind
     private bool HasRunAlready(CardEvent e) => e is Poured { Device: not null } p && _card.Step(p.Step) is { } step
         && _dispensed.Remove((step.What, p.Amount.Value));
 
+    /// <summary>The vehicle as it stands at a time: an oil that drains has drained on, a dash has answered.</summary>
+    /// <param name="now">By the workshop's clock.</param>
+    public Vehicle AsOf(DateTimeOffset now) => Now(now) is var at && at > Vehicle.Now ? Vehicle.Until(at).Vehicle : Vehicle;
+
+    // An engine that was run warm at one press took longer than the press: from then on the vehicle's own clock is ahead, and goes on.
+    private DateTimeOffset Now(DateTimeOffset at) =>
+        at >= Vehicle.Now ? at : at > _last ? Vehicle.Now + (at - _last) : Vehicle.Now;
+
     private Answer Happens(Happening what, DateTimeOffset at)
     {
-        var answer = Vehicle.Answer(what, at < Vehicle.Now ? Vehicle.Now : at);
+        var answer = Vehicle.Answer(what, Now(at));
+        _last = at > _last ? at : _last;
         Vehicle = answer.Vehicle;
         _harms.AddRange(answer.Harms.Select(h => (Vehicle.Now, h)));
         return answer;

@@ -63,7 +63,10 @@ public sealed record SlowPuncture(string Wheel) : Fault;
 /// <param name="What">The reset.</param>
 public sealed record ResetFailsOnce(ResetId What) : Fault;
 
-/// <summary>A door is not shut. The dash says so, where its ritual asks for it.</summary>
+/// <summary>The wire of the oil pressure switch is trapped: the oil light burns while the key is on, whatever the pressure.</summary>
+public sealed record TrappedWire : Fault;
+
+/// <summary>A door is not shut; on a motorcycle, its side stand is up. The dash says so, where its ritual asks for it.</summary>
 public sealed record DoorAjar : Fault;
 
 /// <summary>A fluid stands lower than it should when the vehicle comes in.</summary>

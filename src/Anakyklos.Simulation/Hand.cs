@@ -143,6 +143,13 @@ public sealed record ClearsAbove : Hand;
 /// <param name="What">The part.</param>
 public sealed record FetchesRight(PartId What) : Hand;
 
+/// <summary>Lets down what stands over a joint, puts a new seal under it, and pours that back; the joint is in, and not tight.</summary>
+/// <param name="What">The fastener.</param>
+public sealed record RenewsSeal(FastenerId What) : Hand;
+
+/// <summary>Frees the trapped wire of the oil pressure switch.</summary>
+public sealed record FreesWire : Hand;
+
 /// <summary>Picks off a ring that stayed on its face.</summary>
 /// <param name="What">The fastener whose ring it was.</param>
 public sealed record PicksOff(FastenerId What) : Hand;
@@ -200,7 +207,9 @@ public sealed record Drives(Quantity<Distance>? Far = null) : Hand;
 /// <param name="Control">What is worked.</param>
 /// <param name="Held">For how long it is held.</param>
 /// <param name="Typed">What is typed in; empty for nothing.</param>
-public sealed record WorksDash(ResetId What, DashControl Control, TimeSpan Held, string Typed = "") : Hand;
+/// <param name="Trouble">What keeps it from coming to the dash, such as a plug that is not home.</param>
+public sealed record WorksDash(ResetId What, DashControl Control, TimeSpan Held, string Typed = "",
+    DashTrouble Trouble = DashTrouble.None) : Hand;
 
 /// <summary>Shuts all doors.</summary>
 public sealed record ShutsDoors : Hand;

@@ -33,7 +33,7 @@ public sealed partial record Vehicle
         BesideItsGroove f => Hiding(fault, Known(Sheet.Parts, f.What)),
         SlowPuncture f => Hiding(fault, Known(Tyres, f.Wheel)),
         WeakBattery => this with { Charge = Physics.Weak, Faults = Faults.Add(fault) },
-        DoorAjar => this with { Faults = Faults.Add(fault) },
+        DoorAjar or TrappedWire => this with { Faults = Faults.Add(fault) },
         ResetFailsOnce f => Hiding(fault, Known(Sheet.Resets, f.What)),
         Missing f => this with
         {
@@ -62,7 +62,7 @@ public sealed partial record Vehicle
         .. sheet.Maps.Values.SelectMany(m => m.Belts).Select(b => new BesideItsGroove(b.For)),
         .. sheet.Resets.Keys.Select(r => new ResetFailsOnce(r)),
         .. TyresOf(sheet).Keys.Select(w => new SlowPuncture(w)),
-        new WeakBattery(),
+        new WeakBattery(), new TrappedWire(),
     ];
 
     /// <summary>What hands could put right now.</summary>
@@ -74,6 +74,7 @@ public sealed partial record Vehicle
         .. Faults.OfType<WrongInBox>().Select(w => new FetchesRight(w.What)),
         .. Faults.OfType<WrongInCan>().Select(w => new FetchesRightCan(w.What)),
         .. Faults.OfType<BesideItsGroove>().Where(b => SeenOf(b.What) is not null).Select(b => new SeatsBelt(b.What)),
+        .. Faults.OfType<TrappedWire>().Where(_ => OilLight && Runs).Select(_ => new FreesWire()),
         .. Charge < Physics.CrankNeeds ? new Hand[] { new Charges() } : [],
     ];
 
@@ -124,6 +125,25 @@ public sealed partial record Vehicle
     private static Quantity<T> Less<T>(Quantity<T> of, Quantity<T> by) where T : IDimension<T> => by < of ? of - by : Quantity<T>.Zero;
 
     private Fastener? HolderOf(PartId part) => Sheet.Fasteners.Values.FirstOrDefault(f => f.Seal == part || f.Holds.Contains(part));
+
+    private Answer Renew(Fastener fastener)
+    {
+        if (AtJoint(fastener) is { } not)
+            return not;
+        if (fastener.SealsWith is not { } seal)
+            return Cannot(fastener.Name, "metal seals on metal");
+        if (!Joints[fastener.Id].IsIn)
+            return Cannot(fastener.Name, "it is out");
+        var loose = Joints[fastener.Id] with { IsTight = false, Torque = null, Turned = 0, Screws = NoScrews };
+        return Well(this with
+        {
+            Faults = Faults.Remove(new OldRingStays(fastener.Id)),
+            Joints = Joints.SetItem(fastener.Id, fastener.IsSpinOn ? loose : loose with { Seals = [new(seal, 0)] }),
+            // What an old filter holds goes with it.
+            Fluids = fastener is { IsSpinOn: true, System: { } fluid }
+                ? Fluids.SetItem(fluid, Fluids[fluid] with { Filter = Quantity<Volume>.Zero }) : Fluids,
+        });
+    }
 
     private Answer PickOff(Fastener fastener) => Joints[fastener.Id].IsIn ? Cannot(fastener.Name, "it is in")
         : Well(this with { Faults = Faults.Remove(new OldRingStays(fastener.Id)) });

@@ -31,7 +31,11 @@ public sealed partial record Vehicle
     public TimeSpan RanDryFor { get; private init; }
 
     /// <summary>Whether the oil light burns.</summary>
-    public bool OilLight => KeyIsOn && HasCurrent && !(Runs && PressureFrom <= Now);
+    public bool OilLight => KeyIsOn && HasCurrent && (!(Runs && PressureFrom <= Now) || Faults.Contains(new TrappedWire()));
+
+    /// <summary>The other lights that its sheet names at the start, and whether they burn: with the key on, as long as they may.</summary>
+    public IReadOnlyList<(string Name, bool Burns)> WarningLights => [.. Sheet.Steps.Values.Where(s => s.Spec is StartSpec)
+        .SelectMany(s => StartSpec.Of(s).Stays).Select(l => (l.Name, KeyIsOn && HasCurrent))];
 
     /// <summary>What the dash shows now: nothing without key and current; else the indicators that are lit, and the oil light.</summary>
     public IReadOnlyList<string> Dash => !KeyIsOn || !HasCurrent ? []

@@ -133,6 +133,8 @@ public sealed partial record Vehicle
         Strokes h => Stroke(Known(Sheet.Fasteners, h.What), h.Count),
         ClearsAbove => Well(Cleared(Place.Top)),
         FetchesRight h => Well(this with { Faults = Faults.Remove(new WrongInBox(h.What)), WrongIn = WrongIn.Remove(h.What) }),
+        RenewsSeal h => Renew(Known(Sheet.Fasteners, h.What)),
+        FreesWire => Well(this with { Faults = Faults.Remove(new TrappedWire()) }),
         PicksOff h => PickOff(Known(Sheet.Fasteners, h.What)),
         DrawsOff h => DrawOff(Known(Sheet.Fluids, h.What), h.Amount),
         SlidesPanUnder h => SlidePan(h),

@@ -18,7 +18,8 @@ public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
 /// <summary>What is kept of a vehicle when a card is opened for it.</summary>
 /// <param name="Newcomer">The vehicle, when it was not on the list yet; otherwise null.</param>
 /// <param name="Reading">What its odometer showed.</param>
-public sealed record Arrival(Vehicle? Newcomer, OdometerReading Reading);
+/// <param name="Identity">What it told a scan tool that it is; empty where no tool has read it, or that was known before.</param>
+public sealed record Arrival(Vehicle? Newcomer, OdometerReading Reading, string Identity = "");
 
 /// <summary>A card in a list.</summary>
 /// <param name="Id">Card number.</param>
@@ -152,6 +153,20 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         if (connection.QuerySingleOrDefault<int?>("select head_seq from card where id = @id", new { id }) is not { } head)
             return null;
         return _known.TryGetValue(id, out var card) && card.History.Count == head ? card : Load(connection, id, null);
+    }
+
+    /// <summary>The hash of a card's last event; empty where there is no such card.</summary>
+    public string HeadHash(CardNumber id)
+    {
+        using var connection = database.Connect();
+        return connection.QuerySingleOrDefault<string>("select head_hash from card where id = @id", new { id }) ?? "";
+    }
+
+    /// <summary>The events of a card as they were written, each with its hash; empty where there is no such card.</summary>
+    public IReadOnlyList<ChainLink> Chain(CardNumber id)
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<EventRow>("select * from event where card_id = @id order by seq", new { id }).Select(ChainLink.Of)];
     }
 
     /// <summary>Cards that are neither signed nor void, oldest first.</summary>

@@ -201,9 +201,30 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
             """, new { device, id = id.ToString(), by, words, at = CardStore.Iso(at) });
     });
 
+    /// <summary>Tells a card what a scan tool shows; the same message again changes nothing.</summary>
+    /// <param name="message">What it shows.</param>
+    /// <param name="lands">The card, the move and what the card is told.</param>
+    /// <param name="at">When.</param>
+    /// <returns>What the card answers, or answered then; null when there is no such card.</returns>
+    public Task<CardAnswer?> Tell(ToolMessage message, LandsAt lands, DateTimeOffset at) =>
+        cards.Handle(lands.Card, CommandOf(message.Device, message.Id), lands.Command, lands.By, at);
+
+    /// <summary>The card that a message of a scan tool was told to before.</summary>
+    /// <param name="message">The message.</param>
+    /// <returns>The card and the seq of the event there; null when the message is new, or no card took it.</returns>
+    public (CardNumber Card, int Seq)? Told(ToolMessage message)
+    {
+        using var connection = database.Connect();
+        var (card, seq) = connection.QueryFirstOrDefault<(long Card, int Seq)>("select card_id, first_seq from command where id = @id",
+            new { id = CommandOf(message.Device, message.Id).ToString() });
+        return seq > 0 ? (new(card), seq) : null;
+    }
+
     // A reading carried out twice is one command; ids of two devices that happen to be the same are two.
-    private static Guid CommandOf(DeviceReading reading) =>
-        new(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes($"{reading.Device}/{reading.Id}"))[..16]);
+    private static Guid CommandOf(DeviceReading reading) => CommandOf(reading.Device, reading.Id);
+
+    private static Guid CommandOf(DeviceId device, Guid id) =>
+        new(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes($"{device}/{id}"))[..16]);
 
     private static int Insert(WriteScope scope, DeviceReading reading, string bay, DateTimeOffset at, string state, Refusal? why,
         (LandsAt At, int Seq)? placed) => scope.Connection.Execute("""
@@ -253,6 +274,8 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     {
         DeviceKind.TorqueWrench => "torque-wrench",
         DeviceKind.Dispenser => "dispenser",
+        DeviceKind.ScanTool => "scan-tool",
+        DeviceKind.LabelPrinter => "label-printer",
         _ => throw new InvalidOperationException($"Nobody has said how a {kind} is stored."),
     };
 
@@ -260,6 +283,8 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     {
         "torque-wrench" => DeviceKind.TorqueWrench,
         "dispenser" => DeviceKind.Dispenser,
+        "scan-tool" => DeviceKind.ScanTool,
+        "label-printer" => DeviceKind.LabelPrinter,
         _ => throw new WorkshopFileException($"The workshop file has a device of the kind “{word}”, which this program does not know."),
     };
 

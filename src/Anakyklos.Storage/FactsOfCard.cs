@@ -28,6 +28,6 @@ internal static class FactsOfCard
             Oils = ShelfStore.ReadOils(connection),
             Wrenches = [.. settings.Wrenches.Select(w => w.InCrib)],
         },
-            settings.Climate, warranty, PhotoStore.Of(connection, id));
+            settings.Climate, warranty, PhotoStore.Of(connection, id), RulingStore.Of(connection, card.Sheet.Id));
     }
 }

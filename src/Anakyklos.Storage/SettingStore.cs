@@ -25,6 +25,22 @@ public sealed class SettingStore(WorkshopDatabase database)
         return json is null ? WorkshopSettings.Unset : JsonSerializer.Deserialize<WorkshopSettings>(json, CardJson.Options)!;
     }
 
+    /// <summary>The key in the addresses of the workshop's calendars; null before there is one.</summary>
+    public string? CalendarKey()
+    {
+        using var connection = database.Connect();
+        return connection.QuerySingleOrDefault<string>("select value from setting where name = 'calendar-key'");
+    }
+
+    /// <summary>Keeps a key for the calendars.</summary>
+    /// <param name="key">The key.</param>
+    /// <param name="replace">Whether it takes the place of one that is there.</param>
+    /// <returns>The key that holds.</returns>
+    public Task<string> SetCalendarKey(string key, bool replace) => database.Writes.Run(scope => scope.Connection.QuerySingle<string>("""
+        insert into setting (name, value) values ('calendar-key', @key)
+        on conflict do update set value = case when @replace then @key else value end returning value
+        """, new { key, replace }));
+
     /// <summary>Replaces the settings.</summary>
     public Task<int> Write(WorkshopSettings settings) => database.Writes.Run(scope => scope.Connection.Execute(
         "insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json",

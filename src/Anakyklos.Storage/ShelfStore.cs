@@ -16,11 +16,13 @@ namespace Anakyklos.Storage;
 /// <param name="Kind">used, returned, received, counted or poured.</param>
 /// <param name="Name">What.</param>
 /// <param name="Amount">Signed: pieces, or litres for oil.</param>
-public sealed record StockLine(DateTimeOffset At, PersonId Person, CardNumber? Card, string Kind, string Name, string Amount);
+/// <param name="IsOil">It is oil, in litres.</param>
+public sealed record StockLine(DateTimeOffset At, PersonId Person, CardNumber? Card, string Kind, string Name, string Amount, bool IsOil);
 
 /// <summary>What a stock file brings in.</summary>
 /// <param name="Parts">Parts; the count replaces what was there.</param>
-/// <param name="Containers">Containers, added; the id is not used.</param>
+/// <param name="Containers">Containers; one with the number of a container that is there says what is left in it, any other is
+/// added.</param>
 /// <param name="Tools">Tools.</param>
 /// <param name="Pans">Drain pans.</param>
 public sealed record StockFile(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools,
@@ -65,9 +67,10 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     public IReadOnlyList<StockLine> Book(int most = 40)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string At, string Person, long? Card, string Kind, string Name, string Amount)>(
-            "select at, person_id, card_id, kind, name, amount from movement order by id desc limit @most", new { most })
-            .Select(m => new StockLine(CardStore.Time(m.At), m.Person, m.Card, m.Kind, m.Name, m.Amount))];
+        return [.. connection.Query<(string At, string Person, long? Card, string Kind, string Name, string Amount, bool IsOil)>(
+            "select at, person_id, card_id, kind, name, amount, item like 'container:%' from movement "
+                + "order by id desc limit @most", new { most })
+            .Select(m => new StockLine(CardStore.Time(m.At), m.Person, m.Card, m.Kind, m.Name, m.Amount, m.IsOil))];
     }
 
     /// <summary>Books parts in.</summary>
@@ -114,7 +117,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
                 StockBooking.Note(scope, null, null, at, by.Id, "counted", bare, p.Name, $"{p.OnShelf - (was ?? 0)}");
         }
         foreach (var c in file.Containers)
-            Insert(scope, c);
+            Count(scope, c, by, at);
         foreach (var t in file.Tools)
             scope.Connection.Execute("insert into tool (bare, size, place) values (@bare, @Size, @Where) on conflict do update set "
                 + "place = @Where", new { bare = PartNumber.Bare(t.Size), t.Size, t.Where });
@@ -124,11 +127,31 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
         return file.Parts.Count + file.Containers.Count + file.Tools.Count + file.Pans.Count;
     });
 
+    // A container is known by its number; what was counted otherwise than the book says goes into the book.
+    private static void Count(WriteScope scope, OilContainer c, Person by, DateTimeOffset at)
+    {
+        if (c.Id == 0 || ReadContainers(scope.Connection).FirstOrDefault(known => known.Id == c.Id) is not { } there)
+        {
+            Insert(scope, c);
+            return;
+        }
+        scope.Connection.Execute("update container set product = @Product, size_l = @size, left_l = @left, scale = @scale, "
+            + "opened = @opened, batch = @Batch where id = @Id", new
+            {
+                c.Id, c.Product, c.Batch, size = StockBooking.Litres(c.Size), left = StockBooking.Litres(c.Left), scale = c.Scale.Symbol,
+                opened = c.Opened?.ToString("O", CultureInfo.InvariantCulture),
+            });
+        if (there.Left != c.Left)
+            StockBooking.Note(scope, null, null, at, by.Id, "counted", $"container:{c.Id}", c.Product,
+                StockBooking.Litres(c.Left - there.Left));
+    }
+
     private static int Insert(WriteScope scope, OilContainer c) => scope.Connection.ExecuteScalar<int>("""
-        insert into container (product, size_l, left_l, scale, opened, batch)
-        values (@Product, @size, @left, @scale, @opened, @Batch) returning id
+        insert into container (id, product, size_l, left_l, scale, opened, batch)
+        values (@id, @Product, @size, @left, @scale, @opened, @Batch) returning id
         """, new
         {
+            id = c.Id == 0 ? (int?)null : c.Id,
             c.Product,
             size = StockBooking.Litres(c.Size),
             left = StockBooking.Litres(c.Left),

@@ -49,6 +49,7 @@ internal static class StockBooking
                     scope.Connection.Execute("delete from reservation where card_id = @id", new { id });
                     break;
             }
+            DrumStore.Book(scope, id, card, e);
             if (e.Event is SampleTaken taken)
                 SampleStore.Note(scope, id, card, e, taken);
             if (e.Event is Signed)

@@ -18,6 +18,12 @@ public sealed class VehicleStore(WorkshopDatabase database)
     /// <returns>The vehicle, or null when there is none of this plate.</returns>
     public Vehicle? Find(string plate) => Query("where plate = @plate", new { plate }).FirstOrDefault();
 
+    /// <summary>The vehicle that tells a scan tool that it is this.</summary>
+    /// <param name="identity">As the vehicle says it.</param>
+    /// <returns>The vehicle, or null when none is known by it.</returns>
+    public Vehicle? WithIdentity(string identity) =>
+        identity.Length == 0 ? null : Query("where identity = @identity", new { identity }).FirstOrDefault();
+
     /// <summary>Adds a vehicle.</summary>
     /// <returns>Whether it was added; false when the plate is there already.</returns>
     public Task<bool> Add(Vehicle vehicle) => database.Writes.Run(scope => Insert(scope, vehicle) == 1);
@@ -106,13 +112,16 @@ public sealed class VehicleStore(WorkshopDatabase database)
     {
         if (arrival.Newcomer is { } newcomer)
             Insert(scope, newcomer);
+        else if (arrival.Identity.Length > 0)
+            scope.Connection.Execute("update vehicle set identity = @Identity where plate = @plate and identity = ''",
+                new { plate, arrival.Identity });
         Insert(scope, plate, arrival.Reading, person);
     }
 
     private static int Insert(WriteScope scope, Vehicle v) => scope.Connection.Execute("""
-        insert into vehicle (plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until)
-        values (@Plate, @SheetId, @Task, @Year, @harsh, @delivered, @unknown, @warranty) on conflict do nothing
-        """, new { v.Plate, v.SheetId, v.Task, v.Year, harsh = v.Use == Use.Harsh ? 1 : 0,
+        insert into vehicle (plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until, identity)
+        values (@Plate, @SheetId, @Task, @Year, @harsh, @delivered, @unknown, @warranty, @Identity) on conflict do nothing
+        """, new { v.Plate, v.SheetId, v.Task, v.Year, v.Identity, harsh = v.Use == Use.Harsh ? 1 : 0,
             delivered = Day(v.Delivered), unknown = v.HistoryUnknown ? 1 : 0, warranty = Day(v.WarrantyUntil) });
 
     private static int Insert(WriteScope scope, string plate, OdometerReading reading, PersonId person) => scope.Connection.Execute("""
@@ -132,9 +141,10 @@ public sealed class VehicleStore(WorkshopDatabase database)
     {
         using var connection = database.Connect();
         return [.. connection.Query<(string Plate, string Sheet, string Task, int Year, int Harsh, string? Delivered, int Unknown,
-            string? Warranty)>(
-            $"select plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until from vehicle {where}", values)
+            string? Warranty, string Identity)>($"""
+            select plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until, identity from vehicle {where}
+            """, values)
             .Select(r => new Vehicle(r.Plate, r.Sheet, r.Task, r.Year, r.Harsh == 1 ? Use.Harsh : Use.Normal, Day(r.Delivered),
-                r.Unknown == 1, Day(r.Warranty)))];
+                r.Unknown == 1, Day(r.Warranty), r.Identity))];
     }
 }

@@ -164,6 +164,7 @@ public class CardTests
         _bench.Do(new ReportLeak("look-at-joints", "oil-filter-cap"));
         Assert.Contains(Card.Open, o => o.Id == "oil-filter-cap" && o.Detail == "leaks");
         Assert.Equal("tighten-filter-cap", Card.Next!.Id);
+        _bench.Do(new SayJointWasLoose("tighten-filter-cap"));
         _bench.Do(new TakeReading("tighten-filter-cap", Nm(25)));
         Assert.Contains("has not run since", _bench.Refusals(new ConfirmStep("look-at-joints"))[0].What);
         _bench.Do(new MoveLift(false, true));

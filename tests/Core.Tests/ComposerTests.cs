@@ -64,8 +64,9 @@ public class ComposerTests
         var steps = CardPlanner.Compose(Brae, ["gearbox-oil", "transfer-oil"]);
         Assert.Single(steps, s => s.What == "rear-skid-plate" && s.Kind == StepKind.Open);
         Assert.Single(steps, s => s.What == "rear-skid-plate" && s.Kind == StepKind.Close);
-        Assert.Single(steps, s => s.Kind == StepKind.Look);
-        Assert.True(At(steps, "look-at-joints") < At(steps, "rear-skid-plate-on"));
+        // Once before the road and once after it.
+        Assert.Equal(["look-at-joints", "look-at-joints-again"], steps.Where(s => s.Kind == StepKind.Look).Select(s => s.Id.Text));
+        Assert.True(At(steps, "look-at-joints-again") < At(steps, "rear-skid-plate-on"));
         Assert.True(At(steps, "tighten-transfer-fill-plug") < At(steps, "look-at-joints"));
     }
 

@@ -228,6 +228,19 @@ public sealed class DueEdgeTests
     }
 
     [Theory]
+    [InlineData(2_000, 30, 2_000, false)] // of 10,000: 30 % are 3,000, a tenth away
+    [InlineData(2_000, 31, 2_000, true)]
+    [InlineData(4_000, 5, 500, true)]
+    [InlineData(500, 5, 500, false)]
+    [InlineData(-100, 0, -100, false)]
+    public void Of_distance_left_and_oil_life_the_shorter_one_holds_and_a_tenth_between_them_is_said(int left, int life, int holds,
+        bool differ)
+    {
+        var proposal = Proposed([Left("oil", 2_000)], new("", life, Km(left)));
+        Assert.Equal((Km(holds), Km(life * 100), differ), (proposal.CounterSays, proposal.LifeSays, proposal.CountersDiffer));
+    }
+
+    [Theory]
     [InlineData(3_000, false)] // sum 2,000 of 10,000: a tenth is 1,000
     [InlineData(3_001, true)]
     [InlineData(1_000, false)]

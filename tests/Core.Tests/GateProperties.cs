@@ -116,12 +116,16 @@ public class GateProperties
             25 => new ReportDry("look-at-joints", b % 2 == 0 ? "engine-drain-plug" : "oil-filter-cap"),
             27 => new LightStaysOn("start"),
             29 => new LightWentOut("start", b % 2 == 0),
+            31 => new SayJointWasLoose(step.Id),
+            33 => new RenewSeal(step.Id, b % 3 == 0 ? "TC-0001-R" : "TC-0714-R"),
             15 => new Sign(),
             17 => new SettleOverTorque(step.Id, "so"),
             19 => new CorrectReading(card.History.LastOrDefault(h => h.Event is ReadingTaken)?.Seq ?? 1, Nm(b % 60), "so"),
             _ => step.Kind switch
             {
                 StepKind.Kit => b % 4 == 0 ? FullKit(b % 10, 3 + b % 6) : FullKit(),
+                StepKind.Tighten when b % 3 > 0 && card.SealAt(step.What) is SealAfterLeak.Leaked or SealAfterLeak.LeakedAgain =>
+                    UsualPress.Of(card, step),
                 StepKind.Tighten => new TakeReading(step.Id, Nm(step.What == "engine-drain-plug" ? 36 + b % 7 : 24 + b % 5), b % 2 == 0),
                 StepKind.Pour or StepKind.Gauge when a % 3 == 0 => new Pour(step.Id, Litres(b % 60 / 10m), b % 2 == 0),
                 StepKind.Pour => new Pour(step.Id, Litres(5)),

@@ -1,6 +1,9 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Looking;
+using Anakyklos.Core.Booking;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Torques;
+using Anakyklos.Core.Rehearsal;
 using static Anakyklos.Core.Tests.Workbench;
 
 namespace Anakyklos.Core.Tests;
@@ -76,6 +79,66 @@ public sealed class JointTests
         _hand.Do(new ReportDry(look.Id, Plug));
         Assert.Equal(StepStatus.Waiting, _hand.Card.State(look.Id).Status);
         _hand.Do(new ReportDry(look.Id, Cap));
+        _hand.UpTo(_ => false);
+        Assert.Empty(_hand.Card.BeforeSigning());
+    }
+
+    [Fact]
+    public void One_that_leaks_was_loose_or_wants_a_new_seal_and_a_second_time_nothing_but_that()
+    {
+        var look = Look();
+        _hand.Do(new ReportLeak(look.Id, Plug));
+        var tighten = _hand.UpTo(s => s.Traits.Tightens && s.What == Plug);
+        Assert.Equal("The engine drain plug leaked.", _hand.No(new TakeReading(tighten.Id, Nm(38))));
+        Assert.Equal("The engine drain plug leaked.", _hand.No(_hand.Card.CommandFor(tighten,
+            new Quantities.MeasuredTorque(Nm(38)), "TW-2")!));
+        _hand.Do(new SayJointWasLoose(tighten.Id));
+        Assert.Equal("It did not leak.", _hand.No(new SayJointWasLoose(tighten.Id)));
+        Assert.Equal("No new seal is wanted here.", _hand.No(new RenewSeal(tighten.Id, "TC-0714-R")));
+        _hand.Do(new TakeReading(tighten.Id, Nm(38)));
+        look = _hand.UpTo(s => s.Kind == StepKind.Look);
+        _hand.Do(new ReportLeak(look.Id, Plug));
+        _hand.UpTo(s => s.Id == tighten.Id);
+        Assert.Equal("It was tightened before and leaks again.", _hand.No(new SayJointWasLoose(tighten.Id)));
+        Assert.Equal("The number on the new washer for the drain plug is missing.", _hand.No(new RenewSeal(tighten.Id, " ")));
+        Assert.Equal("TC-0001-R is not the number of the washer for the drain plug.", _hand.No(new RenewSeal(tighten.Id, "TC-0001-R")));
+        _hand.Do(new RenewSeal(tighten.Id, "tc 0714 r"));
+        Assert.Equal(SealAfterLeak.Renewed, _hand.Card.SealAt(Plug));
+        // One more is off the shelf.
+        Assert.Equal(new PartUsed("tc 0714 r", "Washer for the drain plug"), StockMoves.Of(_hand.Card, _hand.Card.History[^1].Event));
+        _hand.UpTo(_ => false);
+        Assert.Empty(_hand.Card.BeforeSigning());
+        // A new one that leaks was not the fault of the one before it.
+        look = Look();
+        _hand.Do(new ReportLeak(look.Id, Plug));
+        _hand.UpTo(s => s.Id == tighten.Id);
+        _hand.Do(new RenewSeal(tighten.Id, "TC-0714-R"));
+        look = _hand.UpTo(s => s.Kind == StepKind.Look);
+        _hand.Do(new ReportLeak(look.Id, Plug));
+        Assert.Equal(SealAfterLeak.Leaked, _hand.Card.SealAt(Plug));
+    }
+
+    [Fact]
+    public void What_was_let_down_over_a_new_seal_is_read_again_through_what_it_is_read_through()
+    {
+        // HD-11's gearbox: its level was read at the fill plug, which is shut by then.
+        var look = Look("ostler-brae-28d", "gearbox-oil");
+        var level = _hand.Card.Steps.Single(s => s.Traits.Fills && s.What == "gearbox-oil");
+        Assert.Equal(StepStatus.Done, _hand.Card.State(level.Id).Status);
+        _hand.Do(new ReportLeak(look.Id, "gearbox-drain-plug"));
+        Assert.Equal(StepStatus.Done, _hand.Card.State(level.Id).Status);
+        var tighten = _hand.UpTo(s => s.Traits.Tightens && s.What == (FastenerId)"gearbox-drain-plug");
+        _hand.Do(UsualPress.Of(_hand.Card, tighten));
+        Assert.Equal(StepStatus.Waiting, _hand.Card.State(level.Id).Status);
+        Assert.Equal(level.Id, _hand.UpTo(s => s.Id == level.Id).Id);
+        Assert.Contains(_hand.Card.Open, o => o.Id == (ThingId)"gearbox-fill-plug");
+        _hand.UpTo(_ => false);
+        Assert.Empty(_hand.Card.BeforeSigning());
+        // HD-07's plug that had been loose lets nothing down.
+        look = Look();
+        _hand.Do(new ReportLeak(look.Id, Cap));
+        tighten = _hand.UpTo(s => s.Traits.Tightens && s.What == Cap);
+        _hand.Do(new SayJointWasLoose(tighten.Id));
         _hand.UpTo(_ => false);
         Assert.Empty(_hand.Card.BeforeSigning());
     }

@@ -235,6 +235,7 @@ public sealed class KernelTests
         Assert.Empty(Card.Deviations);
         Assert.True(Card.CanBeVoid);
         _bench.Do(new VoidCard(" Came for nothing "));
+        _bench.Do(new Countersign(Card.ToVoid!.Seq), Una);
         Assert.Equal("Came for nothing", ((CardVoided)Card.Voided!.Event).Reason);
         Assert.False(Card.CanBeVoid);
     }

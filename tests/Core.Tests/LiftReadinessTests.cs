@@ -71,7 +71,7 @@ public sealed class LiftReadinessTests
         var tried = 0;
         AtEveryStep("hespin-16", "brake-fluid engine-oil-and-filter", (card, now) =>
         {
-            if (card.OnRoad is not null || card.Next is not { IsDriven: true } road
+            if (card.Away is not null || card.Next is not { IsDriven: true } road
                 || card.Remaining.FirstOrDefault(s => s.Traits.Lift == LiftMove.ReadyToRaise)
                 is not { } points)
                 return;

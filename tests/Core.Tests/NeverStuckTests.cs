@@ -135,7 +135,8 @@ public class NeverStuckTests
         Assert.Contains("Wheel chocks: still open", _bench.Refusals(new VoidCard("Ferry sails early"))[0].What);
         _bench.Do(new TakeBack(Card.History[^1].Seq));
         _bench.Do(new VoidCard("Ferry sails early"));
-        Assert.Contains("void by Iona R.", _bench.Refusals(new ConfirmStep("set-chocks"))[0].What);
+        _bench.Do(new Countersign(Card.ToVoid!.Seq), Una);
+        Assert.Contains("void by Una B.", _bench.Refusals(new ConfirmStep("set-chocks"))[0].What);
         Assert.Null(Card.Signature);
         var worked = new Workbench();
         worked.WorkUpTo();

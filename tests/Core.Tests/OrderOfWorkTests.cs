@@ -180,9 +180,7 @@ public class OrderOfWorkTests
     [Fact]
     public void A_motorcycle_is_not_ridden_while_it_is_held()
     {
-        var text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheets",
-            "maelor-ridge-900.json")).Replace("\"kind\": \"warm\",", "\"kind\": \"warm\", \"moves\": true,");
-        var sheet = SheetReader.Read(text).Sheet!;
+        var sheet = ComposerTests.Sheets["maelor-ridge-900"];
         Assert.True(sheet.Steps["warm-up"].Moves);
         var plan = CardPlanner.Plan(sheet, ["engine-oil-and-filter", "gearbox-oil"]);
         Holding(plan, sheet);

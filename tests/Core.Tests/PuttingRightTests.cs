@@ -94,7 +94,7 @@ public sealed class PuttingRightTests
             + "battery-earth-on clear-top start stop look-at-joints engine-cover-on shut-bonnet chocks-away")]
     [InlineData("corran-fen-12", "tyre-rotation air-filter", "tighten-wheels", "tighten-wheels")]
     [InlineData("corran-fen-12", "gearbox-oil spark-plugs tyre-rotation", "tighten-gearbox-drain-plug",
-        "wheel-chocks-set tighten-gearbox-drain-plug look-at-joints wheel-chocks-on")]
+        "wheel-chocks-set-again tighten-gearbox-drain-plug look-at-joints look-at-joints-again wheel-chocks-on-again")]
     [InlineData("corran-fen-12", "gearbox-oil spark-plugs tyre-rotation", "tighten-spark-plugs-in",
         "bonnet-off coil-cover-off coils-off tighten-spark-plugs-in coils-on coil-cover-on clear-top bonnet-on")]
     [InlineData("maelor-ridge-900", "primary-oil belt", "tighten-primary-cover",

@@ -81,7 +81,8 @@ public class ReplanningTests
                 Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
             case StepKind.Warm:
-                Do(Rehearsal.UsualPress.Of(_card, step));
+                for (; _card.State(step.Id).Status != StepStatus.Done; _now += TimeSpan.FromMinutes(10))
+                    Do(Rehearsal.UsualPress.Of(_card, step));
                 break;
             default:
                 Do(new ConfirmStep(step.Id));

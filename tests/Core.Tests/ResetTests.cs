@@ -54,7 +54,43 @@ public sealed class ResetTests
         _hand.Do(new CutWait(move, "In a hurry"));
         Assert.Contains("was not held for so long", _hand.No(new ConfirmStep(move)));
         move = Move(1);
-        Assert.Contains("Nothing is held here", _hand.No(new HoldReset(move)));
+        Assert.Contains("Nothing is held or waited for here", _hand.No(new HoldReset(move)));
+    }
+
+    // HD-15's tool takes 8 s to write, and nobody's hands are on it.
+    [Fact]
+    public void What_only_takes_its_time_is_waited_for_and_not_held()
+    {
+        var move = Move(4, "maelor-ridge-900");
+        Assert.Contains("was not waited for so long", _hand.No(new ConfirmStep(move)));
+        _hand.Do(new HoldReset(move));
+        Assert.Equal("Hands off", Assert.Single(_hand.Card.Waits, w => w.Id == move).For);
+        _hand.Now += TimeSpan.FromSeconds(5);
+        Assert.Equal("Waited 5 s of 8 s.", _hand.No(new ConfirmStep(move)));
+        _hand.Now += TimeSpan.FromSeconds(3);
+        _hand.Do(new ConfirmStep(move));
+    }
+
+    [Fact]
+    public void A_tool_answers_in_its_own_time_and_only_where_one_is_waited_for()
+    {
+        var move = Move(4, "maelor-ridge-900");
+        _hand.Do(new HoldReset(move));
+        _hand.Do(_hand.Card.Hears(_hand.Card.Step(move)!, "done", "ST-1")!);
+        Assert.Equal(new ResetAnswered(move, "DONE", "ST-1"), _hand.Card.History[^1].Event with { Frozen = null });
+        Assert.DoesNotContain(_hand.Card.Waits, w => w.Id == move);
+        Assert.True(_hand.Card.IsFromDevice(_hand.Card.History[^1]));
+        // The last move is the key's.
+        var last = _hand.Card.Next!;
+        Assert.Null(_hand.Card.Hears(last, "8000 km", "ST-1"));
+        Assert.Contains("No scan tool is waited for", _hand.No(new HearTool(last.Id, "8000 km", "ST-1")));
+        move = Move(1);
+        Assert.Null(_hand.Card.Hears(_hand.Card.Next!, "SERVICE NOW", "ST-1"));
+        // Failed too often for a person it is too often for a tool.
+        move = Move(1, "maelor-ridge-900");
+        for (var times = 0; times < 3; times++)
+            _hand.Do(new HearTool(move, "NO LINK", "ST-1"));
+        Assert.Equal("It failed 3 times.", _hand.No(new HearTool(move, "LINK", "ST-1")));
     }
 
     [Fact]

@@ -37,7 +37,37 @@ public sealed class RoadTests
         Assert.Equal("far", Assert.IsType<Refused>(_hand.Say(new ComeBack(road, Far(0), "Harbour road"))).Reasons[0].Field);
         Assert.Equal("where", Assert.IsType<Refused>(_hand.Say(new ComeBack(road, Far(4), " "))).Reasons[0].Field);
         _hand.Do(new ComeBack(road, Far(4.2m), "Harbour road"));
-        Assert.Equal((StepStatus.Done, null), (_hand.Card.State(road).Status, _hand.Card.OnRoad));
+        Assert.Equal((StepStatus.Done, null), (_hand.Card.State(road).Status, _hand.Card.Away));
+    }
+
+    // Each with what belongs to it: stops after brakes, a shake after wheels, gears after their oil, full lock after steering.
+    [Theory]
+    [InlineData("corran-fen-12", "brake-fluid",
+        "Three stops from walking pace; Three stops from 50 km/h; Hands lightly on the wheel on a level road")]
+    [InlineData("corran-fen-12", "tyre-rotation", "Hands lightly on the wheel on a level road; From 60 to 80 km/h on the straight")]
+    [InlineData("hespin-16", "gearbox-oil", "Through all gears, up and down")]
+    [InlineData("ostler-brae-28d", "grease", "Hands lightly on the wheel on a level road; Full lock to both sides at walking pace")]
+    [InlineData("ostler-brae-28d", "transfer-oil", "Low range and back, stopped")]
+    [InlineData("ostler-brae-28d", "transfer-oil front-axle-oil", "Low range and back, stopped; Through all gears, up and down")]
+    public void What_was_worked_on_is_tried_and_nothing_else(string sheet, string jobs, string tries)
+    {
+        var card = On(sheet, [.. jobs.Split(' ').Select(JobId.Of)]);
+        var road = Assert.Single(card.Steps, s => s.Kind == StepKind.Drive);
+        Assert.Equal(tries.Split("; ").Order(StringComparer.Ordinal),
+            ((DriveSpec)road.Spec!).Tries.Select(t => t.Do).Order(StringComparer.Ordinal));
+        Assert.DoesNotContain(On(sheet, "air-filter").Steps, s => s.Kind == StepKind.Drive);
+    }
+
+    [Fact]
+    public void A_gear_oil_given_up_before_the_road_holds_no_vehicle_and_brakes_do()
+    {
+        foreach (var (sheet, job, holds) in new[] { ("ostler-brae-28d", "transfer-oil", false), ("hespin-16", "brake-fluid", true) })
+        {
+            _hand = new(On(sheet, job, "air-filter"));
+            _hand.UpTo(s => s.Kind == StepKind.Drive);
+            _hand.Do(new DropJob(job, "Called away"));
+            Assert.Equal(holds, _hand.Card.WantingCountersignature.Any());
+        }
     }
 
     [Fact]
@@ -53,7 +83,7 @@ public sealed class RoadTests
         Assert.Equal(road, _hand.Card.Next!.Id);
         // Given up on the way, it stands here again.
         _hand.Do(new DropJob("brake-fluid", "Towed back"));
-        Assert.Null(_hand.Card.OnRoad);
+        Assert.Null(_hand.Card.Away);
     }
 
     [Fact]
@@ -97,7 +127,7 @@ public sealed class RoadTests
         var road = Road();
         _hand.Do(new SetOff(road));
         _hand.Do(new Deviate(road, DeviationKind.StepLeftOut, "Road is flooded"));
-        Assert.Null(_hand.Card.OnRoad);
+        Assert.Null(_hand.Card.Away);
         Assert.Single(_hand.Card.WantingCountersignature);
     }
 }

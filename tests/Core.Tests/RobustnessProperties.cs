@@ -62,6 +62,7 @@ public class RobustnessProperties
             KitPart>(FullKit().Parts) { ["oil-filter"] = new(KitChoice.Other, "TC-0630-F", "Only one here") } });
         bench.WorkUpTo("look-at-joints");
         bench.Do(new ReportLeak("look-at-joints", "oil-filter-cap"));
+        bench.Do(new RenewSeal("tighten-filter-cap", "TC-0622-R"));
         bench.Do(new TakeReading("tighten-filter-cap", Nm(25)));
         bench.Do(new MoveLift(false, true));
         bench.Do(new PutAside("label", "No labels"));

@@ -110,7 +110,7 @@ public sealed class StartTests
     {
         var start = Start();
         var look = _hand.UpTo(s => s.Kind == StepKind.Look);
-        _hand.Do(new Coaches.Looking.ReportLeak(look.Id, "engine-drain-plug"));
+        _hand.Do(new ReportLeak(look.Id, "engine-drain-plug"));
         _hand.UpTo(s => s.Kind == StepKind.Run);
         Assert.Equal((0, null), (Starting.Of(_hand.Card, _hand.Card.Step(start)!).Stayed,
             Starting.Of(_hand.Card, _hand.Card.Step(start)!).CaughtAt));

@@ -13,7 +13,7 @@ namespace Anakyklos.Core.Tests;
 /// <summary>Somebody who presses what is next, and now and then something else.</summary>
 internal sealed class Wanderer(JobCard card, Random random)
 {
-    private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much",
+    private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "loose", "little", "much",
         "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right", "jump", "weep", "dry", "light"];
 
     private DateTimeOffset _now = card.History[^1].At;
@@ -111,6 +111,7 @@ internal sealed class Wanderer(JobCard card, Random random)
                 "It stopped dripping")); break;
             case "leak" when Card.JointsOpened.ToList() is { Count: > 0 } joints: Give(new ReportLeak(step.Id,
                 joints[random.Next(joints.Count)].Id)); break;
+            case "loose" when step.Kind == StepKind.Tighten: Give(new SayJointWasLoose(step.Id)); break;
             case "little" when step.Kind == StepKind.Tighten: Give(new TakeReading(step.Id, Nm(1.1m), true)); break;
             case "much" when step.Kind == StepKind.Tighten: Give(new TakeReading(step.Id, Nm(900), true)); break;
             case "leave": Give(new Deviate(step.Id, random.Next(2) == 0 ? DeviationKind.StepLeftOut : DeviationKind.NoReading,

@@ -27,11 +27,11 @@ public sealed class WayOutTests
         { "skelling-tourer-1100", "engine-oil-and-filter final-drive-oil fuel-filter" },
     };
 
-    internal static JobCard Given(JobCard card, CardCommand command, DateTimeOffset now)
+    internal static JobCard Given(JobCard card, CardCommand command, DateTimeOffset now, Person? by = null)
     {
-        var decision = card.Decide(command, Iona, now, UsualPress.Facts(card.Sheet));
+        var decision = card.Decide(command, by ?? Iona, now, UsualPress.Facts(card.Sheet));
         Assert.True(decision is Accepted, $"{command}: {Describe(decision)}");
-        return card.Taking((Accepted)decision, Guid.NewGuid(), Iona, now).Card;
+        return card.Taking((Accepted)decision, Guid.NewGuid(), by ?? Iona, now).Card;
     }
 
     private static readonly ConcurrentDictionary<(string, string), Lazy<IReadOnlyList<(JobCard Card, DateTimeOffset Now)>>> Walked = new();

@@ -33,7 +33,7 @@ public sealed class WorkGateTests
                 // What is held for a reset may be let go at any time.
                 foreach (var said in CoachTests.Everything(step.Id)
                     .Where(c => step.Kind != StepKind.Reset || card.Waits.All(w => w.Id != step.Id || w.Until <= now)
-                        || c is not (FailReset or HoldReset or ShowReset or ConfirmStep or Deviate))
+                        || c is not (FailReset or HoldReset or ShowReset or HearTool or ConfirmStep or Deviate))
                     .Where(c => c is StepCommand and not (ReportLeak or SettleOverTorque or Coaches.Draining.Dip or ReadBeforeRun)))
                 {
                     var answer = card.Decide(said, Iona, now, UsualPress.Facts(card.Sheet));

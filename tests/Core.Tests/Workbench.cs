@@ -100,6 +100,9 @@ internal sealed class Workbench
             switch (step.Kind)
             {
                 case StepKind.Kit: Do(FullKit()); break;
+                case StepKind.Tighten when Card.SealAt(step.What) is SealAfterLeak.Leaked or SealAfterLeak.LeakedAgain:
+                    Do(UsualPress.Of(Card, step));
+                    break;
                 case StepKind.Tighten: Do(new TakeReading(step.Id, Nm(step.What == "engine-drain-plug" ? 38 : 25))); break;
                 case StepKind.Pour: Do(new Pour(step.Id, Litres(5))); break;
                 case StepKind.Read or StepKind.Inspect or StepKind.Fit: Do(UsualPress.Of(Card, step)); break;

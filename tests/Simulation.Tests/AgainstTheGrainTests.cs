@@ -18,8 +18,8 @@ namespace Anakyklos.Simulation.Tests;
 /// </summary>
 public sealed class AgainstTheGrainTests
 {
-    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "little", "much", "leave",
-        "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "empty", "amiss", "hurry", "hurry", "hurry", "hurry"];
+    private static readonly string[] Strays = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "loose", "little", "much",
+        "leave", "swap", "wrong", "cold", "short", "out", "order", "right", "jump", "empty", "amiss", "hurry", "hurry", "hurry", "hurry"];
 
     private static readonly Func<SheetStep, bool>[] Tempting = [s => s.RunsEngine, s => s.IsDriven, s => s.Traits.Lift == LiftMove.Raises,
         s => s.Traits.Lift == LiftMove.Lowers, s => s.Traits.Lift == LiftMove.ReadyToLower, s => s.Traits.Fills, s => s.Traits.Opens,
@@ -84,6 +84,7 @@ public sealed class AgainstTheGrainTests
                 walk.Try(new CutWait(wait.Id, "It dripped out")),
             "leak" when card.JointsOpened.ToList() is { Count: > 0 } joints => walk.Try(new ReportLeak(step.Id,
                 joints[random.Next(joints.Count)].Id)),
+            "loose" when torque => walk.Try(new SayJointWasLoose(step.Id)),
             "little" when torque => walk.Try(new TakeReading(step.Id, Nm(1.1m), true)),
             "much" when torque => walk.Try(new TakeReading(step.Id, Nm(900), true)),
             "leave" => walk.Looks(step) && walk.Try(new Deviate(step.Id,

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
@@ -12,6 +13,7 @@ internal sealed partial class BothWalk
 {
     private readonly HashSet<Happening> _told = [];
     private readonly HashSet<FastenerId> _untold = [];
+    private readonly Dictionary<FastenerId, string> _why = [];
 
     /// <summary>Whether what goes wrong is seen and seen to by itself; else whoever walks says what is seen.</summary>
     internal bool HasEyes { get; init; }
@@ -40,6 +42,9 @@ internal sealed partial class BothWalk
         }
         return true;
     }
+
+    /// <summary>A joint is loose of which the card knows nothing; a look finds it.</summary>
+    internal void Unsaid(FastenerId joint) => _untold.Add(joint);
 
     /// <summary>By how much a level may be off at the end because somebody reads it wrong.</summary>
     internal decimal Misread(FluidId fluid) => Math.Abs(Vehicle.ReadsAs(fluid) - Vehicle.LevelOf(fluid));
@@ -77,6 +82,9 @@ internal sealed partial class BothWalk
         {
             if (Vehicle.Charge < 0.5m)
                 Happens(new Charges());
+            // Whoever looks why the light stayed on finds the wire.
+            if (Vehicle.Faults.Contains(new TrappedWire()) && step.Traits.Engine == EngineUse.Starts && Starting.Of(Card, step).Untried)
+                Happens(new FreesWire());
             foreach (var belt in Vehicle.Faults.OfType<BesideItsGroove>().Where(b => Vehicle.SeenOf(b.What) is not null).ToList())
                 Happens(new SeatsBelt(belt.What));
         }
@@ -85,6 +93,8 @@ internal sealed partial class BothWalk
             Happens(new PutsOut(what));
             return !Try(new FailReset(step.Id));
         }
+        if (step.Traits.Engine == EngineUse.Stops && Card.EngineRuns && DripsInSight(step))
+            return false;
         return !step.Traits.LooksAtJoints || Card.InTheWay(step, _now).Count > 0 || !FindsLeak(step);
     }
 
@@ -115,9 +125,27 @@ internal sealed partial class BothWalk
         return true;
     }
 
+    // A film is wiped, and looked at again; what comes back then, or drips, is a leak. Why it leaked is felt at the joint.
     private bool FindsLeak(SheetStep step)
     {
-        var leaks = Card.JointsOpened.FirstOrDefault(f => Vehicle.Joints[f.Id] is { IsIn: true, IsTight: false });
-        return leaks is not null && Try(new ReportLeak(step.Id, leaks.Id));
+        foreach (var joint in Card.JointsOpened)
+        {
+            if (Vehicle.Joints[joint.Id].IsIn && Vehicle.LeakAt(joint.Id) is { } leak)
+            {
+                _why[joint.Id] = leak.Why;
+                return Try(leak.Grade == LeakGrade.Weep ? new ReportWeep(step.Id, joint.Id) : new ReportLeak(step.Id, joint.Id));
+            }
+        }
+        return false;
+    }
+
+    // While it runs only what is under pressure shows, and only what is in sight is seen.
+    private bool DripsInSight(SheetStep step)
+    {
+        var drips = Card.JointsInSight.FirstOrDefault(f => Vehicle.LeakAt(f.Id) is { Grade: not LeakGrade.Weep });
+        if (drips is null)
+            return false;
+        _why[drips.Id] = Vehicle.LeakAt(drips.Id)!.Value.Why;
+        return Try(new ReportLeak(step.Id, drips.Id));
     }
 }

@@ -7,6 +7,7 @@ using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Torques;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Coaches.Reading;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Planning;
@@ -162,6 +163,11 @@ internal sealed partial class BothWalk
             _ => Runs.Clear,
         }),
         FeelPedal => new FeelPedal(step.Id, Vehicle.PedalIsSoft ? Pedal.Soft : Pedal.Hard),
+        // The light tells, not the clock: what stays on is switched off, and looked into.
+        LightWentOut when Vehicle.Until(_now < Vehicle.Now ? Vehicle.Now : _now).Vehicle.OilLight => new LightStaysOn(step.Id),
+        // What turned under the wrench had been loose; what stood at its torque has a seal that does not hold.
+        RenewSeal when HasEyes && _why.GetValueOrDefault(step.What) == "it is loose" && Card.SealAt(step.What) == SealAfterLeak.Leaked =>
+            new SayJointWasLoose(step.Id),
         _ => book,
     };
 

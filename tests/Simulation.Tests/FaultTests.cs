@@ -1,9 +1,11 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Looking;
 using Anakyklos.Core.Coaches.Resetting;
+using Anakyklos.Core.Coaches.Running;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Torques;
 
 namespace Anakyklos.Simulation.Tests;
 
@@ -96,6 +98,67 @@ public sealed class FaultTests
         Assert.Contains(walk.Card.Open, o => o.Id == "engine-drain-plug");
         Assert.False(walk.Vehicle.Joints["engine-drain-plug"].IsTight);
         EndsWell(walk);
+    }
+
+    // The light alone tells: it stays on although there is pressure, and the engine is off until somebody has found the wire.
+    [Fact]
+    public void A_trapped_wire_keeps_the_light_on_until_it_is_found()
+    {
+        var walk = new BothWalk(BothWalk.Sheets["tarn-courier-20d"], ["engine-oil-and-filter"]) { HasEyes = true };
+        walk.Happens(new TrappedWire());
+        Assert.False(walk.Vehicle.OilLight);
+        EndsWell(walk);
+        Assert.Single(walk.Card.History, h => h.Event is OilLightStayed);
+        Assert.Single(walk.Card.History, h => h.Event is LightLookedInto);
+        Assert.Empty(walk.Vehicle.Faults);
+        var running = walk.Vehicle.Answer(new Starts(), walk.Vehicle.Now).Vehicle;
+        running = running.Until(running.Now + TimeSpan.FromSeconds(30)).Vehicle;
+        Assert.False(running.OilLight);
+        Assert.True(running.With(new TrappedWire()).OilLight);
+        Assert.Equal([new FreesWire()], running.With(new TrappedWire()).Remedies);
+    }
+
+    // A film is wiped and comes back, a drop is a leak at once; what turned under the wrench keeps its seal.
+    [Theory]
+    [InlineData("tarn-courier-20d", "engine-drain-plug", 30, true)]
+    [InlineData("tarn-courier-20d", "engine-drain-plug", 5, false)]
+    [InlineData("hespin-16", "oil-filter-cap", 2, false)]
+    public void A_loose_joint_shows_as_far_as_it_is_loose_and_turns_under_the_wrench(string sheet, string joint, int torque, bool weeps)
+    {
+        var walk = new BothWalk(BothWalk.Sheets[sheet], ["engine-oil-and-filter"]) { HasEyes = true };
+        walk.UpTo(walk.Card.Steps.First(s => s.Traits.Engine == EngineUse.Starts).Id);
+        walk.Happens(new WasReallyTightenedTo(joint, Nm(torque)));
+        walk.Unsaid(joint);
+        EndsWell(walk);
+        Assert.Equal(weeps ? 1 : 0, walk.Card.History.Count(h => h.Event is JointWept));
+        var leak = Assert.IsType<LeakFound>(walk.Card.History.Single(h => h.Event is LeakFound).Event);
+        // HD-04's cap is in sight: it drips while it runs, and is seen then.
+        Assert.Equal(sheet == "hespin-16" ? StepKind.Settle : StepKind.Look, walk.Card.Step(leak.Step)!.Kind);
+        Assert.Single(walk.Card.History, h => h.Event is JointWasLoose);
+        Assert.Null(walk.Vehicle.LeakAt(joint));
+    }
+
+    [Fact]
+    public void A_new_seal_takes_the_place_of_all_that_is_under_the_joint_and_a_new_filter_is_empty()
+    {
+        var walk = On("tarn-courier-20d", "engine-oil-and-filter");
+        walk.Happens(new OldRingStays("oil-filter-cap"));
+        walk.UpTo("compare-filter");
+        var vehicle = walk.Vehicle;
+        foreach (var hand in new Hand[] { new Fits("filter-cap-ring"), new Fits("oil-filter"), new Tightens("oil-filter-cap") })
+            vehicle = vehicle.Answer(hand, vehicle.Now).Vehicle;
+        Assert.Equal("two seals under it", vehicle.LeakAt("oil-filter-cap")!.Value.Why);
+        foreach (var hand in new Hand[] { new RenewsSeal("oil-filter-cap"), new Tightens("oil-filter-cap") })
+            vehicle = vehicle.Answer(hand, vehicle.Now).Vehicle;
+        Assert.Null(vehicle.LeakAt("oil-filter-cap"));
+        var ridge = On("maelor-ridge-900", "engine-oil-and-filter");
+        ridge.UpTo(ridge.Card.Steps.First(s => s.Traits.Engine == EngineUse.Stops).Id);
+        Assert.NotEqual(Quantity<Volume>.Zero, ridge.Vehicle.Fluids["engine-oil"].Filter);
+        var off = ridge.Vehicle.Answer(new Stops(), ridge.Vehicle.Now).Vehicle;
+        var renewed = off.Answer(new RenewsSeal("oil-filter-can"), off.Now);
+        Assert.Empty(renewed.Harms);
+        Assert.Equal(Quantity<Volume>.Zero, renewed.Vehicle.Fluids["engine-oil"].Filter);
+        Assert.Equal(LeakGrade.Drip, renewed.Vehicle.LeakAt("oil-filter-can")!.Value.Grade);
     }
 
     [Fact]

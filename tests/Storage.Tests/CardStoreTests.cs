@@ -131,6 +131,8 @@ public sealed class CardStoreTests : IDisposable
     {
         var (_, cards, id) = await _workshop.WithCard();
         await cards.Handle(id, Guid.NewGuid(), new VoidCard("Wrong van"), Iona, Monday);
+        Assert.True(_workshop.Open().Cards.Entry(id)!.IsOpen);
+        await cards.Handle(id, Guid.NewGuid(), new Countersign(cards.Find(id)!.ToVoid!.Seq), new("una", "Una B.", Role.Lead), Monday);
         var entry = _workshop.Open().Cards.Entry(id)!;
         Assert.Equal((false, true), (entry.IsOpen, entry.VoidedAt is not null));
         Assert.Null(entry.SignedAt);

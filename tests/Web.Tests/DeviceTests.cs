@@ -64,8 +64,8 @@ public sealed class DeviceTests : IAsyncLifetime
     {
         var blocks = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "devices.md")).Split("```")
             .Where(b => b.TrimStart().StartsWith("> ", StringComparison.Ordinal)).Select(b => b.Trim().Split('\n')).ToList();
-        Assert.Equal(8, blocks.Count);
-        foreach (var block in blocks.Where(b => !b[0].Contains("OD-1", StringComparison.Ordinal)))
+        Assert.Equal(11, blocks.Count);
+        foreach (var block in blocks.Where(b => b[0].Contains("TW-", StringComparison.Ordinal)))
         {
             var (_, lines) = await Send(string.Join('\n', block.Where(l => l.StartsWith('>')).Select(l => l[2..])));
             Assert.Equal(block.Where(l => l.StartsWith('<')).Select(l => l[2..]), lines);

@@ -51,7 +51,7 @@ public sealed class PageTests : IAsyncLifetime
         var (browser, card) = await OnNewCard();
         await WorkUpTo(browser, card, null);
         Assert.Contains("Nothing is open", browser.Heading);
-        await browser.Submit("form[action='?handler=sign']");
+        await browser.Submit("form[action='?handler=sign']", ("pin", "2468"));
         Assert.Equal($"/record/{card}", browser.Address.AbsolutePath);
         Assert.Contains("158 200 km", browser.Text);
         Assert.Contains("Signed by Iona R.", browser.Text);
@@ -191,7 +191,7 @@ public sealed class PageTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await browser.Submit(".counter", ("who", "una"), ("pin", "0000")));
         Assert.Contains("not right", browser.Text);
         await browser.Submit(".counter", ("who", "una"), ("pin", "2468"));
-        await browser.Submit("form[action='?handler=sign']");
+        await browser.Submit("form[action='?handler=sign']", ("pin", "2468"));
         Assert.Contains("countersigned by Una B.", browser.Text);
     }
 

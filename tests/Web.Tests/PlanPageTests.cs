@@ -53,7 +53,8 @@ public sealed class PlanPageTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.OK, _browser.Status);
         Assert.Equal("88 4oo", _browser.Page.QuerySelector("#odometer")!.GetAttribute("value"));
         Assert.Contains("Grease points", _browser.Page.QuerySelector("#jobs")!.TextContent);
-        Assert.Contains("0:29", _browser.Page.QuerySelector("#composed .plan-total")!.TextContent);
+        // 29 min of greasing and 8 on the road.
+        Assert.Contains("0:37", _browser.Page.QuerySelector("#composed .plan-total")!.TextContent);
         Assert.Equal(before, Cards.Unsigned().Count);
     }
 

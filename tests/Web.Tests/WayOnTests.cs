@@ -152,7 +152,7 @@ public sealed class WayOnTests : IAsyncLifetime
         await _browser.Get($"/plan/{_card}");
         Assert.StartsWith("given up: Engine oil and filter.", _browser.Page.QuerySelector(".plan-jobs")!.TextContent.Trim());
         await WorkUpTo(null);
-        await _browser.Submit("form[action*=sign]");
+        await _browser.Submit("form[action*=sign]", ("pin", "2468"));
         Assert.Contains("Called to the ferry", _browser.Text);
         Assert.StartsWith("given up: Engine oil and filter at", _browser.Page.QuerySelector("main .lead")!.TextContent.Trim());
         await _browser.Get("/vehicle/HD-07");
@@ -164,8 +164,10 @@ public sealed class WayOnTests : IAsyncLifetime
     {
         await _browser.Get($"/lift/{_card}?panel=stuck");
         await _browser.Submit("button[formaction*=void]", ("reason", "Wrong van"));
+        Assert.Equal($"/handover/{_card}", _browser.Address.AbsolutePath);
+        await _browser.Submit("form[action='?handler=countersign']", ("who", "una"), ("pin", "2468"));
         Assert.Equal($"/record/{_card}", _browser.Address.AbsolutePath);
-        Assert.Contains("Made void by Iona R.", _browser.Text);
+        Assert.Contains("Made void by Una B.", _browser.Text);
         await _browser.Get("/");
         Assert.DoesNotContain($"/lift/{_card}", _browser.Page.Body!.InnerHtml);
         await _browser.Get("/intake?plate=HD-07");
@@ -188,7 +190,7 @@ public sealed class WayOnTests : IAsyncLifetime
         await _browser.Get($"/lift/{_card}");
         Assert.Null(_browser.Page.QuerySelector(".held"));
         await WorkUpTo(null);
-        await _browser.Submit("form[action*=sign]");
+        await _browser.Submit("form[action*=sign]", ("pin", "2468"));
         await _browser.Get("/vehicle/HD-07");
         Assert.Contains("Slivers on the magnet", _browser.Text);
         await _browser.Get("/intake?plate=HD-07");

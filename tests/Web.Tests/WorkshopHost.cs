@@ -90,11 +90,42 @@ public sealed class WorkshopHost : IAsyncDisposable
         return browser;
     }
 
+    /// <summary>The first lead of an empty workshop, signed in.</summary>
+    public async Task<Browser> FirstLead()
+    {
+        var browser = NewBrowser();
+        await browser.Get("/");
+        await browser.Submit("main form", ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "135790"), ("again", "135790"));
+        return browser;
+    }
+
     public async ValueTask DisposeAsync()
     {
         await _app.DisposeAsync();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(_folder, true);
+    }
+}
+
+/// <summary>Tests in a demo of their own, with somebody signed in.</summary>
+public abstract class InTheDemo(string person = "iona") : IAsyncLifetime
+{
+    /// <summary>The demo.</summary>
+    protected WorkshopHost Host { get; private set; } = null!;
+
+    /// <summary>The browser of whoever is signed in.</summary>
+    protected Browser Me { get; private set; } = null!;
+
+    public virtual async ValueTask InitializeAsync()
+    {
+        Host = await WorkshopHost.Demo();
+        Me = await Host.SignedIn(person);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Host.DisposeAsync();
+        GC.SuppressFinalize(this);
     }
 }
 
@@ -157,6 +188,33 @@ public sealed class Browser(HttpMessageHandler server)
             if (line.StartsWith("data:", StringComparison.Ordinal))
                 return line[5..].Trim();
         return "";
+    }
+
+    /// <summary>A file that is no page, as it comes.</summary>
+    public async Task<byte[]> Bytes(string address)
+    {
+        await Raw(new HttpRequestMessage(HttpMethod.Get, new Uri(Address, address)));
+        return await Answer.Content.ReadAsByteArrayAsync();
+    }
+
+    /// <summary>The same as text.</summary>
+    public async Task<string> Content(string address) => System.Text.Encoding.UTF8.GetString(await Bytes(address));
+
+    /// <summary>The same as JSON.</summary>
+    public async Task<JsonNode> Json(string address) => JsonNode.Parse(await Content(address))!;
+
+    /// <summary>Sends a form with a file, as a person would who chooses one.</summary>
+    public Task<HttpStatusCode> Upload(string form, string field, string name, byte[] content)
+    {
+        var element = (IHtmlFormElement)Page.QuerySelector(form)!;
+        var parts = new MultipartFormDataContent();
+        foreach (var input in element.Elements.OfType<IHtmlInputElement>().Where(i => i.Type == "hidden"))
+            parts.Add(new StringContent(input.Value), input.Name!);
+        parts.Add(new ByteArrayContent(content), field, name);
+        return Send(new(HttpMethod.Post, new Uri(Address, element.GetAttribute("action") is { Length: > 0 } to ? to : Address.PathAndQuery))
+        {
+            Content = parts,
+        });
     }
 
     public async Task<string> Token() => (await Api(HttpMethod.Get, "/api/v1/session"))["antiforgery"]!.GetValue<string>();

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { SOON, answered, key, signIn, title, toTheFirstWheel } from './lift.mjs';
+import { SOON, answered, key, signIn, title, toTheFirstWheel, signs } from './lift.mjs';
 
 test.describe.configure({ mode: 'serial' });
 let card = 0;
@@ -111,7 +111,7 @@ test('the usual press alone bleeds the other wheels, and the card is signed', as
     await expect.poll(sight, { message: `the press at “${await title(page).catch(() => '')}”`, ...SOON }).not.toBe(before);
   }
   await expect(page).toHaveURL(new RegExp(`/handover/${card}`));
-  await page.getByRole('button', { name: /^Sign/ }).first().click();
+  await signs(page);
   await expect(page).toHaveURL(new RegExp(`/record/${card}`));
   for (const wheel of [
     'rear right: 80 lbf·in, passes',

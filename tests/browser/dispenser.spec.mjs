@@ -50,7 +50,7 @@ test("the dispenser fills HD-07: hung in the wrong drum, then in the right can, 
   await bay.locator('html:not(.deaf)').waitFor();
   await bay.locator('select[name=container]').selectOption('1');
   await after(bay, () => bay.getByRole('button', { name: 'So it is' }).click());
-  await expect(bay.locator('.device').first()).toContainText('Draws from can 1');
+  await expect(bay.locator('.device', { hasText: 'OD-1' })).toContainText('Draws from can 1');
   await page.reload();
   await expect(page.locator('.phase')).toContainText('OD-1 sends what it meters here');
   await after(hand, () => hand.getByRole('button', { name: /^As the card wants it/ }).click());

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after, key, openWith, signIn, workUpTo } from './lift.mjs';
+import { after, key, makesVoid, openWith, signIn, workUpTo, signs } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // A workshop of its own: it fills its filters before it fits them.
@@ -27,7 +27,7 @@ test('a filter is filled first, a little is poured through, and the record says 
   await signIn(page);
   // What stands ready for its signature is signed before another card is opened.
   await page.goto('/handover/1009');
-  await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
+  await signs(page);
   const card = await openWith(page, 'HD-02', '39900', ['engine-oil-and-filter']);
   await workUpTo(page, 'Cut the old oil filter open', press(page));
   await expect(page.locator('.looks')).toContainText('no magnet holds it');
@@ -68,9 +68,7 @@ test('a filter is filled first, a little is poured through, and the record says 
 
 test('what came out is read off a drawn jug, by a tap, by the arrows, or typed without script', async ({ page, browser }) => {
   await signIn(page);
-  await page.goto('/handover/1008');
-  await page.locator('#void-reason').fill('Another card first');
-  await after(page, () => page.getByRole('button', { name: 'Make the card void' }).click());
+  await makesVoid(page, 1008, 'Another card first');
   const card = await openWith(page, 'HD-16', '52200', ['engine-oil-and-filter']);
   await workUpTo(page, 'Pour the first', press(page));
   await key(page, 'm');

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after, signIn } from './lift.mjs';
+import { after, signIn, signs } from './lift.mjs';
 import { startServer } from './server.mjs';
 import { workWithWrench } from './wrench.mjs';
 
@@ -28,7 +28,7 @@ test("HD-11's whole service with the wrench: plugs, bleed screws, a crow-foot, a
   const clicks = await workWithWrench(page, hand);
   // 65 N·m at the propshaft: 300 of 260 mm come through the crow-foot, so that it clicks at 56. What is above 60 is another wrench's.
   expect(clicks.join(' ')).toBe('12 9 9 9 9 9 40 40 56 56 56 56 50 55 50');
-  await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
+  await signs(page);
   for (const nm of ['12', '9', '40', '50', '55']) await expect(page.locator('main')).toContainText(`${nm} N·m, TW-2`);
   await expect(page.locator('main')).toContainText('40 mm crow-foot');
   await hand.close();

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after, heading, signIn, usualPress } from './lift.mjs';
+import { after, heading, signIn, usualPress, signs } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // Every vehicle's full service from intake to record by the usual press, at the stand's size and on a phone. Half an hour; not in ./check.
@@ -53,7 +53,7 @@ for (const [size, viewport] of Object.entries(SIZES))
         await signIn(page, 'Una B.');
         const signOff = async () => {
           if (new URL(page.url()).pathname.startsWith('/handover/'))
-            await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
+            await signs(page);
           expect(new URL(page.url()).pathname).toMatch(/^\/record\//);
         };
         // A card that is open already is finished first.

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { key, openCard, openWith, signIn, tapStick, workUpTo } from './lift.mjs';
+import { key, makesVoid, openCard, openWith, signIn, tapStick, workUpTo } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // A workshop of its own, so that its cards are nobody else's trouble.
@@ -25,10 +25,7 @@ async function type(page, label, text) {
 
 test('a rod is read in millimetres or inches, tapped or typed', async ({ page }) => {
   await signIn(page);
-  await page.goto('/handover/1008');
-  await page.locator('#void-reason').fill('Another card first');
-  await page.getByRole('button', { name: 'Make the card void' }).click();
-  await expect(page).toHaveURL(/\/record\/1008/);
+  await makesVoid(page, 1008, 'Another card first');
   const card = await openWith(page, 'HD-16', '52200', ['gearbox-oil']);
   await workUpTo(page, 'Read the rod', press(page));
   const depth = 'How far below the filler does it end?';

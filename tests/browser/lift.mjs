@@ -42,6 +42,23 @@ export async function key(page, name) {
   await page.keyboard.press(name);
 }
 
+/** Signs at hand-over, with the PIN of whoever is chosen there. */
+export async function signs(page) {
+  await page.getByLabel("Signer's PIN").fill(PIN);
+  await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
+}
+
+/** Makes a card void on which nothing was opened: whoever is signed in asks, the lead puts a second name to it. */
+export async function makesVoid(page, card, reason) {
+  await page.goto(`/handover/${card}`);
+  await page.locator('#void-reason').fill(reason);
+  await after(page, () => page.getByRole('button', { name: 'Make the card void' }).click());
+  await page.getByLabel('Countersigned by').selectOption('una');
+  await page.getByLabel('Their PIN').fill(PIN);
+  await after(page, () => page.getByRole('button', { name: 'Countersign' }).click());
+  await expect(page).toHaveURL(new RegExp(`/record/${card}`));
+}
+
 export const title = (page) => page.locator('main h1').innerText();
 
 /** From the yard to the first step of a new card for a vehicle with just these jobs; gives the card's number. */
@@ -179,6 +196,9 @@ export async function usualPress(page, times) {
   if (await answered(page)) return;
   if (await page.locator('#kit').count()) await layOutKit(page);
   await gauged(page);
+  if (await page.locator('#seal-number').count())
+    await page.locator('#seal-number').fill(await page.locator('.leaked-seal .mono').innerText());
+  if (await page.locator('#rule #words').count()) await page.locator('#rule #words').fill('The workshop manual is newer');
   if (await page.locator('#gauge').count()) await page.locator('#level').fill(times > 1 ? '1' : '1/2');
   if (await page.locator('.panel #amount').count()) {
     await page.locator('.panel #amount').fill('7.4 L');

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { PIN, after, key, openWith, signIn, title, usualPress, workUpTo } from './lift.mjs';
+import { PIN, after, key, openWith, signIn, title, usualPress, workUpTo, signs } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // HD-09 is made to run, looked at and reset: by key, on a phone, and without script.
@@ -130,7 +130,7 @@ test('left lit it needs a second name, and comes up at the next card', async ({ 
   await page.locator('.counter input[name=pin]').fill(PIN);
   await page.getByRole('button', { name: 'Countersign' }).click();
   await expect(page.locator('.counter select')).toHaveCount(0);
-  await page.getByRole('button', { name: /^Sign/ }).first().click();
+  await signs(page);
   await expect(page).toHaveURL(new RegExp(`/record/${card}`));
   await expect(page.locator('main')).toContainText('Oil light out in time, said');
   await expect(page.locator('main')).toContainText('Engine drain plug weeps; wiped, to be looked at again after 5 min');
@@ -138,4 +138,44 @@ test('left lit it needs a second name, and comes up at the next card', async ({ 
   await expect(page.locator('.came')).toContainText('Maintenance message is lit');
   await page.goto('/intake?plate=HD-09');
   await expect(page.locator('.came')).toContainText('was left lit on card');
+});
+
+test('a motorcycle is ridden warm by the clock and looked at while it runs; a drop switches it off', async ({ browser }) => {
+  test.setTimeout(180_000);
+  const context = await browser.newContext({ baseURL: `http://localhost:${PORT}` });
+  const page = await context.newPage();
+  await signIn(page);
+  const ridden = await openWith(page, 'HD-15', '24700', ['engine-oil-and-filter']);
+  await workUpTo(page, 'Side stand up; ride it warm', byTheBook(page));
+  await expect(page.locator('.value-number')).toHaveText(/10\s*min/);
+  await after(page, () => key(page, 'Enter'));
+  await expect(page.locator('.value-beside')).toContainText('Ridden warm');
+  // Nobody else is at it until it is back.
+  await page.goto(`/lift/${ridden}?step=front-wheel-clamp-set`);
+  await expect(page.locator('.lift-step')).toContainText('The vehicle is on the road.');
+  await page.goto(`/lift/${ridden}`);
+  await workUpTo(page, 'Switch it off and let the oil run down', byTheBook(page));
+  await expect(page.locator('.joints li')).toHaveCount(2);
+  await expect(page.getByRole('img', { name: /1 Engine drain plug/ })).toBeVisible();
+  const plain = await phone(browser, false);
+  const other = await plain.newPage();
+  await signIn(other);
+  await other.goto(`/lift/${ridden}`);
+  expect(await other.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await other.locator('.joints li').nth(1).getByRole('button', { name: /Leaks: off/ }).click();
+  await expect(heading(other)).toHaveText(/oil filter/i);
+  await plain.close();
+  await page.goto(`/lift/${ridden}`);
+  await workUpTo(page, 'Tighten the oil filter', byTheBook(page));
+  await expect(page.getByRole('alert').first()).toContainText('If it turns, it had been loose');
+  await expect(page.getByLabel('Number on the new filter')).toBeVisible();
+  await after(page, () => page.getByRole('button', { name: /It turned/ }).click());
+  await workUpTo(page, 'Switch it off and let the oil run down', byTheBook(page));
+  await workUpTo(page, 'Nothing is open', byTheBook(page));
+  await page.goto(`/handover/${ridden}`);
+  await signs(page);
+  const told = page.locator('main');
+  await expect(told).toContainText('Set off to be ridden warm');
+  await expect(told).toContainText('Dry while it ran: Engine drain plug, Oil filter; engine off');
+  await context.close();
 });

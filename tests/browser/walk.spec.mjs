@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { key, openCard, signIn, tapStick, workUpTo } from './lift.mjs';
+import { PIN, key, openCard, signIn, tapStick, workUpTo } from './lift.mjs';
 
 // The same card from opening to signature: by keyboard on a stand, by thumb on a phone, and without script.
 async function walk(page, odometer, by) {
@@ -46,6 +46,7 @@ async function walk(page, odometer, by) {
   await expect(page.locator('main h1')).toContainText('engine cover');
 
   await workUpTo(page, 'Nothing is open', by.press, by.settled);
+  await page.getByLabel("Signer's PIN").fill(PIN);
   await by.press();
   await expect(page).toHaveURL(new RegExp(`/record/${card}`));
   await expect(page.locator('main')).toContainText('28 lbf·ft');

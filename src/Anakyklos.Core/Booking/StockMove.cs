@@ -54,6 +54,7 @@ public static class StockMoves
     {
         PartGoesIn part when card.Kit?.Parts.GetValueOrDefault(part.Part) is { } number && !IsOld(number) =>
             new PartUsed(number, card.Sheet.Parts[part.Part].Name),
+        SealIsNew seal => new PartUsed(seal.Number, card.Sheet.Parts[seal.Part].Name),
         FluidGoesIn oil when oil.Amount > Quantity<Volume>.Zero
             && card.OilInHand(oil.Fluid) is { } can => new OilPoured(can.Product, oil.Amount),
         FluidRunsThrough oil when card.OilInHand(oil.Fluid) is { } can => new OilPoured(can.Product, oil.Amount),

@@ -103,7 +103,7 @@ public sealed record MendCarried(int Index, string Words) : CardCommand;
 /// <param name="Reason">Why.</param>
 public sealed record DropJob(JobId Job, string Reason) : CardCommand;
 
-/// <summary>The card comes to nothing: nothing was opened, and nothing will be done.</summary>
+/// <summary>The card is to come to nothing: nothing was opened, and nothing will be done. Another person puts a name to it.</summary>
 /// <param name="Reason">Why.</param>
 public sealed record VoidCard(string Reason) : CardCommand;
 
@@ -112,8 +112,28 @@ public sealed record VoidCard(string Reason) : CardCommand;
 /// <param name="LookedOver">Lifting points, or the space underneath, were looked at just now.</param>
 public sealed record MoveLift(bool Up, bool LookedOver) : CardCommand;
 
+/// <summary>Says which value holds where sources disagree, for this card alone: the sheet's, as a deviation.</summary>
+/// <param name="Step">The step that uses it.</param>
+/// <param name="Value">The value, by its key.</param>
+/// <param name="Reason">Why.</param>
+public sealed record RuleValue(StepId Step, string Value, string Reason) : CardCommand;
+
+/// <summary>Takes what the lead has ruled in the library since the card was opened.</summary>
+/// <param name="Step">The step that uses it.</param>
+/// <param name="Value">The value, by its key.</param>
+public sealed record TakeRuling(StepId Step, string Value) : CardCommand
+{
+    /// <inheritdoc/>
+    public override bool AsksServer => true;
+}
+
 /// <summary>Signs the card.</summary>
 public sealed record Sign : CardCommand;
+
+/// <summary>Puts right what a signed card says.</summary>
+/// <param name="Of">What, as <see cref="Amendable.Of"/> names it.</param>
+/// <param name="Words">How it really was, and how that came out.</param>
+public sealed record Amend(string Of, string Words) : CardCommand;
 
 /// <summary>The card waits for something that is not in hand.</summary>
 /// <param name="Number">Part number or oil product.</param>

@@ -31,6 +31,12 @@ public interface IStepEvent
     bool GoesOn => false;
 }
 
+/// <summary>An event that goes on from an earlier one of the same step, and does not end it.</summary>
+public interface IGoesOn : IStepEvent
+{
+    bool IStepEvent.GoesOn => true;
+}
+
 /// <summary>A fluid was poured out of containers.</summary>
 public interface IPourEvent : IStepEvent
 {
@@ -77,6 +83,9 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="InspectedBefore">What was read last at each point of the vehicle that is measured; null for nothing known.</param>
 /// <param name="OwnLists">The lists among its jobs that are kept with the model beside its sheet, as they were then; null for none.</param>
 /// <param name="LeftLit">Indicators that earlier cards left lit; null for none.</param>
+/// <param name="ReadBy">The scan tool that read the odometer; null when a person typed it.</param>
+/// <param name="Rulings">What the lead had ruled on disputed values of the sheet; null on cards from before that was
+/// asked.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
@@ -85,7 +94,8 @@ public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision
         IReadOnlyList<LookBefore>? SeenBefore = null,
         IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null, WorkSchools? Schools = null,
         IReadOnlyList<SampledBefore>? SampledBefore = null, IReadOnlyList<InspectedBefore>? InspectedBefore = null,
-        IReadOnlyList<OwnList>? OwnLists = null, IReadOnlyList<IndicatorLit>? LeftLit = null) : CardEvent;
+        IReadOnlyList<OwnList>? OwnLists = null, IReadOnlyList<IndicatorLit>? LeftLit = null,
+        DeviceId? ReadBy = null, IReadOnlyList<Ruling>? Rulings = null) : CardEvent;
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>
@@ -112,11 +122,9 @@ public sealed record StepDone(StepId Step, int? Count = null,
 /// <param name="Cools">Whether that was the last try for now: the starter cools.</param>
 /// <param name="Rests">How long it rests or cools.</param>
 /// <param name="Again">Steps that are done again before the next try: what is primed.</param>
-public sealed record EngineCranked(StepId Step, bool Cools, TimeSpan Rests, IReadOnlyList<StepId> Again) : CardEvent, IStepEvent
+public sealed record EngineCranked(StepId Step, bool Cools, TimeSpan Rests, IReadOnlyList<StepId> Again) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => Stray.NoStart;
 }
 
 /// <summary>Parts, pans and oil were laid out.</summary>
@@ -156,7 +164,10 @@ public sealed record PlanChanged(IReadOnlyList<SheetStep> Steps, string Why, Tim
 /// <summary>A wait was ended before its time.</summary>
 /// <param name="Wait">Id of the wait.</param>
 /// <param name="Reason">Why.</param>
-public sealed record WaitCut(StepId Wait, string Reason) : CardEvent;
+public sealed record WaitCut(StepId Wait, string Reason) : CardEvent, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.WaitCut;
+}
 
 /// <summary>Somebody felt that the engine was cold as the vehicle came in.</summary>
 public sealed record FeltCold : CardEvent;
@@ -213,9 +224,26 @@ public sealed record CarriedMended(int Index, string Words) : CardEvent;
 /// <param name="Reason">Why.</param>
 public sealed record JobDropped(JobId Job, string Name, string Reason) : CardEvent;
 
+/// <summary>Somebody said which value holds where sources disagree.</summary>
+/// <param name="Step">The step that uses it.</param>
+/// <param name="Ruling">What holds; without a name and a time where it was said here, in the name of whoever said it.</param>
+/// <param name="ByLibrary">It is the lead's, from the library.</param>
+public sealed record ValueRuled(StepId Step, Ruling Ruling, bool ByLibrary) : CardEvent;
+
+/// <summary>Somebody asked that the card be made void; it is once another person has put a name to it, unless work goes on.</summary>
+/// <param name="Reason">Why.</param>
+public sealed record VoidAsked(string Reason) : CardEvent;
+
 /// <summary>The card was made void; nothing had been opened.</summary>
 /// <param name="Reason">Why.</param>
-public sealed record CardVoided(string Reason) : CardEvent;
+/// <param name="Asked">The seq at which it was asked for; null on cards from the time when one name was enough.</param>
+public sealed record CardVoided(string Reason, int? Asked = null) : CardEvent;
+
+/// <summary>Somebody put right what a signed card says; the card itself stays as it was signed.</summary>
+/// <param name="Of">What is put right, as <see cref="Amendable.Of"/> names it.</param>
+/// <param name="Name">Its name then.</param>
+/// <param name="Words">How it really was, and how that came out.</param>
+public sealed record Amended(string Of, string Name, string Words) : CardEvent;
 
 /// <summary>The lift was moved outside the plan.</summary>
 /// <param name="Up">Up or down.</param>
@@ -270,4 +298,7 @@ public enum DeviationKind
 
     /// <summary>A job was given up before brakes, steering, wheels or lifting were whole again.</summary>
     JobGivenUp,
+
+    /// <summary>A value was used on which sources disagree, without a ruling of the lead.</summary>
+    DisputedValue,
 }

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Oils;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 
 namespace Anakyklos.Core.Cards;
@@ -7,8 +8,10 @@ namespace Anakyklos.Core.Cards;
 /// <param name="Shelf">Stores and oil book. Empty when there is nothing to compare with: then nothing counts as known.</param>
 /// <param name="Climate">The weather that oils must bear, or null.</param>
 /// <param name="UnderWarranty">Whether the maker's warranty holds today.</param>
+/// <param name="Rulings">What the lead has ruled on disputed values of the card's model; null for nothing.</param>
 /// <param name="Photos">The pictures that were brought in for this card, by id; null for none.</param>
-public sealed record CardFacts(Shelf Shelf, Climate? Climate = null, bool UnderWarranty = false, IReadOnlySet<string>? Photos = null)
+public sealed record CardFacts(Shelf Shelf, Climate? Climate = null, bool UnderWarranty = false, IReadOnlySet<string>? Photos = null,
+    IReadOnlyList<Ruling>? Rulings = null)
 {
     /// <summary>Nothing is known.</summary>
     public static CardFacts None { get; } = new(Shelf.Empty);

@@ -155,6 +155,22 @@ public enum JointLook
     Wept,
 }
 
+/// <summary>How the seal of a joint stands that leaked after it was closed.</summary>
+public enum SealAfterLeak
+{
+    /// <summary>Nobody has said yet.</summary>
+    Leaked,
+
+    /// <summary>The joint had been loose, and its seal stays.</summary>
+    Stays,
+
+    /// <summary>It leaked again with that seal.</summary>
+    LeakedAgain,
+
+    /// <summary>A new one is in.</summary>
+    Renewed,
+}
+
 /// <summary>A wrench that somebody took up.</summary>
 /// <param name="Name">Its name; empty for the one that the card says.</param>
 /// <param name="With">What is across its head, or null.</param>
@@ -254,6 +270,10 @@ internal sealed record CardState
     internal ImmutableDictionary<(StepId Step, FastenerId Joint), JointLook> Joints { get; init; } =
         ImmutableDictionary<(StepId, FastenerId), JointLook>.Empty;
 
+    /// <summary>How the seals of joints stand that leaked.</summary>
+    internal ImmutableDictionary<FastenerId, SealAfterLeak> Seals { get; init; } =
+        ImmutableDictionary<FastenerId, SealAfterLeak>.Empty;
+
     /// <summary>What was looked for by itself, by the step that looks a place over.</summary>
     internal ImmutableHashSet<(StepId Step, string What)> Swept { get; init; } = [];
 
@@ -269,6 +289,15 @@ internal sealed record CardState
 
     /// <summary>The signature.</summary>
     internal Recorded? Signature { get; init; }
+
+    /// <summary>What was ruled here on disputed values.</summary>
+    internal ImmutableList<Ruling> Rulings { get; init; } = [];
+
+    /// <summary>That it is to be made void; null where nobody asked, or work went on since.</summary>
+    internal Noted<VoidAsked>? ToVoid { get; init; }
+
+    /// <summary>What was put right after it was signed.</summary>
+    internal ImmutableList<Noted<Amended>> Amendments { get; init; } = [];
 
     /// <summary>What made the card void.</summary>
     internal Recorded? Voided { get; init; }

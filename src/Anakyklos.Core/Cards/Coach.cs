@@ -48,6 +48,13 @@ internal abstract class Coach : IStepKind
     /// <param name="device">By which device.</param>
     internal virtual CardCommand? Takes(JobCard card, SheetStep step, MeasuredValue measured, DeviceId device) => null;
 
+    /// <summary>What it means for a step that a scan tool shows something; null where no tool is waited for.</summary>
+    /// <param name="card">The card as it stands.</param>
+    /// <param name="step">A step that is not done.</param>
+    /// <param name="shows">What the tool shows.</param>
+    /// <param name="tool">Which tool.</param>
+    internal virtual CardCommand? Hears(JobCard card, SheetStep step, string shows, DeviceId tool) => null;
+
     /// <summary>The device that an event of this work was read by; null when a person read it.</summary>
     /// <param name="happened">An event of this work.</param>
     internal virtual DeviceId? ReadBy(CardEvent happened) => null;
@@ -102,6 +109,16 @@ internal sealed record StepAt(JobCard Card, SheetStep Step, Person By, DateTimeO
     internal StepId Id => Step.Id;
 
     internal DateOnly Today => DateOnly.FromDateTime(Now.DateTime);
+
+    /// <summary>The same where its own wait is over: for what is told at once, though something is held or runs.</summary>
+    internal StepAt Unwaited => Card.Waits.FirstOrDefault(w => w.Id == Id)?.Until is { } until && until > Now
+        ? this with { Now = until } : this;
+
+    /// <summary>The same where all that it waits for is over, too.</summary>
+    internal StepAt Unwaiting() => this with
+    {
+        Now = Card.Waits.Where(w => w.Id == Id || Step.Awaits.Contains(w.Id)).Select(w => w.Until).Append(Now).Max(),
+    };
 
     /// <summary>Why the step cannot be done now: done already, or something in its way; null when it can.</summary>
     internal Refused? NotNow() => Card.IsOver(Step, Now)

@@ -20,6 +20,9 @@ public sealed class CommandDeclaration
     /// <summary>Its fields.</summary>
     public IReadOnlyList<CommandField> Fields { get; }
 
+    /// <summary>Whoever puts their name to it types their own PIN, each time.</summary>
+    public bool WantsPin { get; init; }
+
     /// <summary>Reads the command from where its fields were written.</summary>
     /// <param name="source">A form or JSON.</param>
     /// <param name="problems">Every field that could not be read; empty when all could.</param>

@@ -124,6 +124,9 @@ internal static class Field
     /// <summary>Why.</summary>
     internal static CommandField<string> Reason { get; } = Text("reason", "the reason");
 
+    /// <summary>Whether the engine bay was looked over before the engine runs.</summary>
+    internal static CommandField<bool> LookedAbove { get; } = Yes("lookedAbove", "whether the engine bay was looked over");
+
     /// <summary>Words, or an id; empty when nothing was said.</summary>
     internal static CommandField<string> Text(string name, string says, bool needed = false) => new(name, says, FieldShape.Text,
         (field, source, key, problems) => (Said(field, source, key, problems) ?? "").Trim()) { IsNeeded = needed };

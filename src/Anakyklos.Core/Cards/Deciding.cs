@@ -16,14 +16,16 @@ public sealed partial class JobCard
     /// <returns>The events with their effects written down, the reasons against it, or a question.</returns>
     public Decision Decide(CardCommand command, Person by, DateTimeOffset now, CardFacts? facts = null)
     {
+        if (command is Amend amend)
+            return by.WorksOnCards ? AmendedBy(amend) : LooksOnly();
         if (Signature is { } s)
-            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Open a new one.");
+            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Amend its record, or open a new card.");
         if (Voided is { } v)
             return No($"This card was made void by {v.By.Name}.", "Open a new one.");
         if (command is PartIsHere here && by.Role is Role.Stores)
             return CameIn(here);
         if (!by.WorksOnCards)
-            return No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
+            return LooksOnly();
         var decision = ByCommand(command, by, now, facts ?? CardFacts.None);
         if (decision is not Accepted accepted)
             return decision;
@@ -34,6 +36,8 @@ public sealed partial class JobCard
         var (more, then) = after.Frozen(order, by, now);
         return new Accepted([.. events, .. more]) { Then = then };
     }
+
+    private static Refused LooksOnly() => No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
 
     /// <summary>The card after a decision of its own.</summary>
     /// <param name="decided">What this card decided, as it stands.</param>
@@ -75,6 +79,7 @@ public sealed partial class JobCard
 
     private Decision ByCommand(CardCommand command, Person by, DateTimeOffset now, CardFacts facts) => command switch
     {
+        StepCommand c when Unruled(c) is { } unruled => unruled,
         StepCommand c => Step(c.Step) is { } step ? Coach.Of(step).Decide(new(this, step, by, now, facts), c) : NoSuchStep(c.Step),
         CorrectionCommand c => CanBePutRight.FirstOrDefault(h => h.Seq == c.Of) is { Event: IStepEvent old }
             ? Coach.Of(Known(old.Step)).Decide(new(this, Known(old.Step), by, now, facts), c)
@@ -87,6 +92,8 @@ public sealed partial class JobCard
         TakeSample c => Sampled(c),
         PutAside c => Aside(c, now),
         TakeBack c => Back(c, by),
+        RuleValue c => Rule(c),
+        TakeRuling c => TakeRuling(c, facts),
         Countersign c => SecondName(c, by),
         NoteFinding c => Find(c, facts),
         DecideStop c => OnStop(c, by),
@@ -157,7 +164,8 @@ public sealed partial class JobCard
         if (c.Up == LiftUp)
             return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.");
         if (_state.Away is not null)
-            return No("The vehicle is on the road.", "Say that it is back first.");
+            return IsOnRoad ? No("The vehicle is on the road.", "Say that it is back first.")
+                : No("The engine runs to get warm.", "Say that it is warm and off first.");
         if (EngineRuns)
             return No("The engine is running.", "Switch it off before the lift moves.");
         if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", f => f.IsUnderneath).ToList()
@@ -176,13 +184,22 @@ public sealed partial class JobCard
         var reasons = BeforeSigning().ToList();
         if (reasons.Count > 0)
             return new Refused(reasons);
-        var day = DateOnly.FromDateTime(now.DateTime);
+        return Yes(new Signed(DueAfter(DateOnly.FromDateTime(now.DateTime))));
+    }
+
+    /// <summary>When each job that was done falls due next.</summary>
+    /// <param name="day">The day on which the card is signed, or was: of a signed card what was written down then holds.</param>
+    /// <returns>In the order of the card.</returns>
+    public IReadOnlyList<JobDue> DueAfter(DateOnly day)
+    {
+        if (Signature?.Event is Signed signed)
+            return signed.Due;
         var done = new UseMark(Opened.Odometer, day, Opened.Hours);
         // What follows a job is due after it, and has no date of its own once it was done.
-        return Yes(new Signed([.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? [])
+        return [.. ServiceItem.Of(Sheet, Opened.Use, Opened.OwnRules ?? [])
             .Where(i => !i.Once && (i.Follows is { } before ? JobsDone.Contains(before) : JobsDone.Contains(i.Job)))
             .OrderBy(i => Opened.Jobs.ToList().IndexOf(i.Follows ?? i.Job)).Select(i => new JobDue(i.Job, i.Name,
-                i.After(done with { Shortened = JobsShortened.Contains(i.Job) })))]));
+                i.After(done with { Shortened = JobsShortened.Contains(i.Job) })))];
     }
 
     /// <summary>What stands between the card and its signature; empty when the ring is closed.</summary>

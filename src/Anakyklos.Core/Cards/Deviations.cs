@@ -13,12 +13,20 @@ public sealed partial class JobCard
     public IEnumerable<Part> PartsWanted => Opened.Jobs.SelectMany(j => Sheet.Jobs[j].Parts).Distinct()
         .Where(p => Jobs.Any(j => Sheet.Jobs[j].Parts.Contains(p)) || IsFittedByAStep(p)).Select(id => Sheet.Parts[id]);
 
+    /// <summary>The parts in which oil stood and in whose place a new one is, such as an oil filter.</summary>
+    public IEnumerable<Part> FiltersOut => PartsWanted.Where(p => IsFitted(p.Id) && Sheet.FluidIn(p.Id) is not null
+        && Kit?.Parts.GetValueOrDefault(p.Id) != KitConfirmed.OldOneAgain);
+
     /// <summary>Whether a step of the card brings the part in, by itself or with what holds it.</summary>
     internal bool IsFittedByAStep(PartId part) => Steps.Any(s => (s.Traits.Fits && s.What == part)
         || (s.Traits.Tightens && Sheet.Fasteners[s.What].Fitted.Contains(part)));
 
     /// <summary>The fluids that this card fills.</summary>
     public IEnumerable<FluidSystem> FluidsWanted => Steps.Where(s => s.Traits.Fills).Select(s => Sheet.Fluids[s.What]).Distinct();
+
+    /// <summary>How the seal of a joint stands that leaked after it was closed; null for one that did not leak, or has none.</summary>
+    /// <param name="joint">The joint.</param>
+    public SealAfterLeak? SealAt(FastenerId joint) => _state.Seals.TryGetValue(joint, out var seal) ? seal : null;
 
     /// <summary>
     /// Seals that sit in the vehicle and have been used again, by part id, with how often by now: those of earlier cards that this one did
@@ -30,7 +38,8 @@ public sealed partial class JobCard
         {
             var seals = new Dictionary<PartId, int>(Opened.SealsUsedAgain);
             foreach (var (part, number) in Kit?.Parts.Where(p => IsFitted(p.Key)) ?? [])
-                if (number == KitConfirmed.OldOneAgain)
+                if (number == KitConfirmed.OldOneAgain && !Sheet.Fasteners.Values.Any(f => f.Seal == part
+                    && SealAt(f.Id) == SealAfterLeak.Renewed))
                     seals[part] = Opened.SealsUsedAgain.GetValueOrDefault(part) + 1;
                 else
                     seals.Remove(part);
@@ -60,13 +69,14 @@ public sealed partial class JobCard
 
     private Decision SecondName(Countersign c, Person by)
     {
-        if (!WantingCountersignature.Contains(c.Of))
+        var toVoid = ToVoid is { } asked && asked.Seq == c.Of ? asked : null;
+        if (toVoid is null && !WantingCountersignature.Contains(c.Of))
             return No("There is nothing to countersign there.", "Choose one from the list.");
         var of = _history[c.Of - 1];
         if (of.By.Id == by.Id)
             return No("You cannot countersign what you did yourself.", "Another person does that.");
         if (by.Role != Role.Lead && of.By.Role != Role.Lead)
             return No("The workshop lead countersigns this.", "Ask the lead.");
-        return Yes(new Countersigned(c.Of));
+        return toVoid is not null ? VoidedBy(toVoid) : Yes(new Countersigned(c.Of));
     }
 }

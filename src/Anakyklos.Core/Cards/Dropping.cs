@@ -11,6 +11,9 @@ public sealed partial class JobCard
     public bool CanBeVoid => Ended is null && _state.Open.All(o => o.Kind == OpenKind.Indicator) && _state.ClosedAt.Count == 0
         && _state.Fitted.Count == 0 && !IsAnyFluidTouched;
 
+    /// <summary>Who asked that the card be made void, and why; null where nobody did, or work went on since.</summary>
+    public Noted<VoidAsked>? ToVoid => _state.ToVoid;
+
     // What was only looked at is as it was.
     private bool IsAnyFluidTouched => _state.Fluids.Values.Any(f => f.Out || f.Pours > 0);
 
@@ -18,13 +21,25 @@ public sealed partial class JobCard
     {
         if (Wordless(c.Reason, "reason", "The reason") is { } missing)
             return missing;
+        return NotVoid() is { } not ? not : Yes(new VoidAsked(c.Reason.Trim()));
+    }
+
+    private Decision VoidedBy(Noted<VoidAsked> asked) => NotVoid() is { } not ? not : Yes(new CardVoided(asked.Event.Reason, asked.Seq));
+
+    // Why it cannot come to nothing; null where it can.
+    private Refused? NotVoid()
+    {
         if (Open.Where(o => o.Kind != OpenKind.Indicator).ToList() is { Count: > 0 } open)
             return new Refused([.. open
                 .Select(o => new Refusal($"{o.Name}: still open.", "Close it first, then make the card void.", Closing(o)?.Id))]);
-        return CanBeVoid ? Yes(new CardVoided(c.Reason.Trim()))
+        return CanBeVoid ? null
             : No("Something on the vehicle was opened or changed on this card.",
                 "Give up the jobs that cannot be finished, close what is open, and sign what was done.");
     }
+
+    // A road test is for brakes and wheels, and for gears by the way.
+    private bool IsProvedOnTheRoad(JobId job) => Steps.Any(s => s.Jobs.Contains(job) && s.Spec is not DriveSpec && !s.MovesLift
+        && !Sheet.Access.ContainsKey(s.What) && IsEssential(s));
 
     private Decision Drop(DropJob c, Person by, DateTimeOffset now)
     {
@@ -37,7 +52,8 @@ public sealed partial class JobCard
         List<CardEvent> events = [dropped];
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
         if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift
-            && s.Traits is { Sets: false, Closes: false } && IsLeft(s.Id) && IsEssential(s)) is { } essential && IsWorkedOn(c.Job))
+            && s.Traits is { Sets: false, Closes: false } && IsLeft(s.Id) && IsEssential(s)
+            && (s.Spec is not DriveSpec || IsProvedOnTheRoad(c.Job))) is { } essential && IsWorkedOn(c.Job))
             events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job.Text, $"{job.Name} given up before “{TitleOf(essential)}”",
                 c.Reason.Trim(), true));
         events.Add(new PlanChanged(kept, $"{job.Name} given up: {c.Reason.Trim()}", TimeSpan.Zero));

@@ -197,6 +197,20 @@ public sealed record JointLooks(StepId Step, FastenerId Joint, JointLook How) : 
 /// <param name="What">The thing.</param>
 public sealed record ThingIsSeen(StepId Step, string What) : Effect;
 
+/// <summary>A joint with a seal leaks.</summary>
+/// <param name="Joint">The joint.</param>
+public sealed record SealLeaks(FastenerId Joint) : Effect;
+
+/// <summary>A joint that leaked had been loose: its seal stays.</summary>
+/// <param name="Joint">The joint.</param>
+public sealed record SealStays(FastenerId Joint) : Effect;
+
+/// <summary>A joint that leaked has a new seal.</summary>
+/// <param name="Joint">The joint.</param>
+/// <param name="Part">The seal.</param>
+/// <param name="Number">The number on it.</param>
+public sealed record SealIsNew(FastenerId Joint, PartId Part, string Number) : Effect;
+
 /// <summary>The joints were looked at and are dry.</summary>
 public sealed record JointsSeen : Effect;
 
@@ -210,7 +224,7 @@ public sealed record FrozenEffects(int Rules, IReadOnlyList<Effect> Effects)
 {
     /// <summary>The version of the rules that this program goes by. It grows whenever an event would have other effects than
     /// before.</summary>
-    public const int Now = 6;
+    public const int Now = 7;
 
     /// <summary>The rules since which a record tells a step's title as the card does; before, as the sheet does.</summary>
     internal const int SinceTitlesAreTold = 2;

@@ -29,8 +29,11 @@ public sealed partial class JobCard
         LiftMoved e => Apply(s, new LiftMoves(e.Up), r),
         JobDropped e => s with { Dropped = s.Dropped.SetItem(e.Job, new(r.Seq, r, e)) },
         Signed => s with { Signature = r },
+        ValueRuled e => s with { Rulings = s.Rulings.Add(e.ByLibrary ? e.Ruling : e.Ruling with { By = r.By.Name, At = r.At }) },
+        VoidAsked e => s with { ToVoid = new(r.Seq, r, e) },
         CardVoided => s with { Voided = r },
-        IStepEvent => All(s, r),
+        Amended e => s with { Amendments = s.Amendments.Add(new(r.Seq, r, e)) },
+        IStepEvent => All(s with { ToVoid = null }, r),
         _ => throw new InvalidOperationException($"The card does not know what {r.Event.GetType().Name} means."),
     };
 
@@ -111,6 +114,13 @@ public sealed partial class JobCard
         TryGoes e => s with { Tried = s.Tried.SetItem((e.Step, e.Try), e.Went) },
         ThingIsSeen e => s with { Swept = s.Swept.Add((e.Step, e.What)) },
         JointLooks e => s with { Joints = s.Joints.SetItem((e.Step, e.Joint), e.How) },
+        SealLeaks e => s with
+        {
+            Seals = s.Seals.SetItem(e.Joint, s.Seals.GetValueOrDefault(e.Joint) is SealAfterLeak.Stays or SealAfterLeak.LeakedAgain
+                ? SealAfterLeak.LeakedAgain : SealAfterLeak.Leaked),
+        },
+        SealStays e => s with { Seals = s.Seals.SetItem(e.Joint, SealAfterLeak.Stays) },
+        SealIsNew e => s with { Seals = s.Seals.SetItem(e.Joint, SealAfterLeak.Renewed) },
         JointsSeen => s with { LookedAt = r.Seq },
         KitLies => Laid(s, r),
         _ => throw new InvalidOperationException($"The card does not know what {effect.GetType().Name} does."),

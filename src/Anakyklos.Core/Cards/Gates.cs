@@ -21,7 +21,7 @@ public sealed partial class JobCard
     private IReadOnlyList<Refusal> Standing(SheetStep step, DateTimeOffset? now)
     {
         if (IsUnderWay(step))
-            return [];
+            return [.. OwnWait(step.Id, now)];
         IReadOnlyList<Refusal> found = [.. Blocking(step, now).Distinct()];
         return found.Count > 0 ? found : [.. OrderInTheWay(step)];
     }
@@ -70,20 +70,25 @@ public sealed partial class JobCard
     private IEnumerable<Refusal> UnderWayInTheWay(SheetStep step)
     {
         if (_state.Away is { } away && away != step.Id)
-            yield return new("The vehicle is on the road.", "Say that it is back first.", away);
+            yield return IsOnRoad ? new("The vehicle is on the road.", "Say that it is back first.", away)
+                : new("The engine runs to get warm.", "Say that it is warm and off first.", away);
         if (_state.Proving is { } proving && proving.Step != step.Id)
             yield return new("The engine was just started.", "Watch its oil light, and say what it does.", proving.Step);
     }
 
-    /// <summary>The step with which the vehicle is on the road; null while it stands here.</summary>
-    public StepId? OnRoad => _state.Away;
+    /// <summary>The step during which nothing else is done to the vehicle, since it is on the road or runs warm; null while it stands
+    /// here, cold or not.</summary>
+    public StepId? Away => _state.Away;
 
-    /// <summary>Whether the vehicle is on the road with a step.</summary>
+    /// <summary>Whether the vehicle is on the road, or runs warm, with a step.</summary>
     /// <param name="step">A step of this card.</param>
-    internal bool IsAway(SheetStep step) => _state.Away == step.Id;
+    public bool IsAway(SheetStep step) => _state.Away == step.Id;
 
     /// <summary>How something went that was tried on the road; null where nobody has said.</summary>
     internal TryWent? TriedAt(StepId step, int which) => _state.Tried.TryGetValue((step, which), out var went) ? went : null;
+
+    // One that is run warm where it stands is not driven.
+    private bool IsOnRoad => _state.Away is { } away && Step(away) is { IsDriven: true };
 
     private IEnumerable<Refusal> StopInTheWay(SheetStep step)
     {
@@ -156,12 +161,18 @@ public sealed partial class JobCard
     {
         foreach (var id in step.Awaits.Append(step.Id))
         {
-            if (_state.Waits.FirstOrDefault(w => w.Id == id) is { } wait && now is { } at && wait.Until > at)
-                yield return new($"{wait.For}: {Left(wait.Until - at)} to go.",
-                    "Do something else meanwhile, or end the wait with a reason.");
+            if (OwnWait(id, now).ToList() is { Count: > 0 } waits)
+                yield return waits[0];
             else if (id != step.Id && Step(id) is { } before && IsLeft(id))
                 yield return new($"“{TitleOf(before)}” comes first.", "Do that step, then wait for it.", id);
         }
+    }
+
+    private IEnumerable<Refusal> OwnWait(StepId id, DateTimeOffset? now)
+    {
+        if (_state.Waits.FirstOrDefault(w => w.Id == id) is { } wait && now is { } at && wait.Until > at)
+            yield return new($"{wait.For}: {Left(wait.Until - at)} to go.",
+                $"{(_state.Away == id ? "Wait until its time is over" : "Do something else meanwhile")}, or end the wait with a reason.");
     }
 
     private static string Left(TimeSpan t) => t.TotalMinutes >= 1 ? $"{(int)Math.Ceiling(t.TotalMinutes)} min"

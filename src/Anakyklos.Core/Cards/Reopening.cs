@@ -18,6 +18,7 @@ public sealed partial class JobCard
         return
         [
             new StepBeginsAgain(tighten.Id), new Opens(new(OpenKind.Fastener, fastener.Id), fastener.Name, why, tighten.Id),
+            .. leaks && fastener.SealsWith is not null ? new[] { new SealLeaks(fastener.Id) } : [],
             .. IsDoneAgain(tighten, leaks || fastener.IsJoint, leaks || IsPumped(fastener)),
         ];
     }
@@ -73,6 +74,33 @@ public sealed partial class JobCard
             return [];
         var shut = InFrontOf(system.Through, fill.Lift == LiftNeed.Up).Where(a => !HasOpen(a));
         return [.. shut.SelectMany(a => IsOpenedAgain(a, false)).Prepend(fill.Id).Select(id => new StepBeginsAgain(id))];
+    }
+
+    /// <summary>What it does that a fluid was let down and poured back, or stood over a joint that was open: its level is read once
+    /// more.</summary>
+    /// <param name="fluid">The fluid.</param>
+    /// <returns>The reading, where there was one, with what it is read through.</returns>
+    internal IEnumerable<Effect> LevelIsReadAgain(FluidId fluid)
+    {
+        var own = Steps.Where(s => s.What == fluid && (s.Traits.Levels || s.Traits.Fills)).ToList();
+        // Where nothing is read it is poured until it runs over, and seen to run over once more.
+        var levels = own.Where(s => s.Traits.Levels || (Sheet.Fluids[fluid].FillBy == FillBy.Overflow && own.All(o => !o.Traits.Levels)))
+            .Where(WasDone).ToList();
+        foreach (var level in levels)
+        {
+            var plugs = Sheet.Fasteners.Values.Where(f => f.Fills == fluid || level.Needs.Contains(f.Id)).ToList();
+            var covers = InFrontOf(level.Needs.Select(n => (AccessId)n).Where(Sheet.Access.ContainsKey)
+                .Concat(Sheet.Fluids[fluid].Through).Concat(plugs.SelectMany(p => p.Needs)), level.Lift == LiftNeed.Up)
+                .Where(a => !HasOpen(a));
+            IEnumerable<StepId> again =
+            [
+                level.Id, .. covers.SelectMany(a => IsOpenedAgain(a, false)),
+                .. Steps.Where(s => WasDone(s) && plugs.Any(p => s.What == p.Id ? s.Traits.Opens || s.Traits.Tightens
+                    : s.Traits.Fits && p.Fitted.Contains(s.What))).Select(s => s.Id),
+            ];
+            foreach (var id in again)
+                yield return new StepBeginsAgain(id);
+        }
     }
 
     // What is looked at because something was shut, such as which line is on which port, is looked at again when that is shut again, as far

@@ -70,7 +70,7 @@ public sealed partial class JobCard
     private IEnumerable<CardEvent> OrderedAfter(CardCommand command, IReadOnlyList<CardEvent> events, JobCard after, Person by,
         DateTimeOffset now)
     {
-        if (events.Any(e => e is PlanChanged or Signed or CardVoided))
+        if (events.Any(e => e is PlanChanged or Signed or VoidAsked or CardVoided or Amended))
             return [];
         if (command is MoveLift)
             return after.Replanned(now, [], null, after.LiftUp ? "The vehicle was raised" : "The vehicle was lowered");

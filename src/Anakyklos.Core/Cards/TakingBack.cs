@@ -15,7 +15,7 @@ public sealed partial class JobCard
     {
         var taken = TakenIn(_history);
         var last = _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
-            && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame));
+            && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame or Amended));
         return last?.Event is PlanChanged
             ? _history.LastOrDefault(h => h.Command == last.Command && h.Seq <= last.Seq && h.Event is not PlanChanged) ?? last : last;
     }
@@ -76,6 +76,12 @@ public sealed partial class JobCard
     public CardCommand? CommandFor(SheetStep step, MeasuredValue measured, DeviceId device) =>
         Coach.Of(step).Takes(this, step, measured, device);
 
+    /// <summary>What the card is to be told when a scan tool shows something at a step; null where the step waits for no tool.</summary>
+    /// <param name="step">A step of this card that is left.</param>
+    /// <param name="shows">What the tool shows.</param>
+    /// <param name="tool">Which tool.</param>
+    public CardCommand? Hears(SheetStep step, string shows, DeviceId tool) => Coach.Of(step).Hears(this, step, shows, tool);
+
     private static HashSet<int> TakenIn(IEnumerable<Recorded> history) =>
         [.. history.Select(h => h.Event).OfType<TakenBack>().SelectMany(t => Enumerable.Range(t.From, t.To - t.From + 1))];
 
@@ -133,6 +139,7 @@ public sealed partial class JobCard
         StepPutAside a => a.Step,
         DeviationTaken { Step.IsEmpty: false } d => d.Step,
         FindingNoted f => f.Step,
+        ValueRuled v => v.Step,
         _ => null,
     };
 }

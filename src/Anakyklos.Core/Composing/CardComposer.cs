@@ -35,6 +35,7 @@ public sealed class CardComposer
             composer.Take(sheet.Jobs[id]);
         composer.LooksWhereTheyAre();
         composer.AfterTheRoad();
+        composer.NotRiddenWhileHeld();
         var settles = composer._steps.Values.FirstOrDefault(s => s.Traits.Engine == EngineUse.Stops)?.Wait;
         SheetStep[] steps = [.. composer._steps.Values.Select(s => s with
         {
@@ -46,6 +47,7 @@ public sealed class CardComposer
             // Settling starts again after every run.
             Wait = s.WheelsTurn ? s.Wait ?? settles : composer.Waited(s),
             Map = composer._usual.MapOf(s),
+            Spec = s.Spec is DriveSpec drive ? drive.After(wanted) : s.Spec,
         })];
         return StepOrder.Put(sheet, wanted, steps, composer._schools);
     }
@@ -113,6 +115,15 @@ public sealed class CardComposer
                 _serves[UsualSteps.Again(step.Id)] = [.. _serves[look.Id]];
             }
         }
+    }
+
+    // What is done cold comes before anything runs; where it needs the vehicle held, that stays, and it is run warm as it stands.
+    private void NotRiddenWhileHeld()
+    {
+        if (_steps.Values.FirstOrDefault(s => s is { Moves: true, Spec: WarmSpec { Held.Length: > 0 } }) is { } ride
+            && _steps.Values.Any(s => s.Cold) && _sheet.Access.Values.Any(a => a is { HoldsVehicle: true, ClosedToRun: false }
+                && _steps.Values.Any(s => s.Traits.Sets && s.What == a.Id)))
+            _steps[ride.Id] = ride with { Moves = false, Title = ((WarmSpec)ride.Spec!).Held };
     }
 
     private void WorkOn(ThingId id, Job job)
@@ -248,7 +259,7 @@ public sealed class CardComposer
         {
             Id = $"{step.Id}-{i + 1}",
             Title = move.Do,
-            Hold = move.Hold,
+            Hold = move.Timed,
             Expect = move.Expect,
             Spec = move,
             EndsReset = i + 1 == ritual.Moves.Count,

@@ -10,7 +10,7 @@ namespace Anakyklos.Core.Composing;
 /// </summary>
 internal sealed class UsualSteps(ModelSheet sheet)
 {
-    internal const string UsedOil = "used-oil", Label = "label";
+    internal const string UsedOil = "used-oil", Label = SheetStep.LabelId;
 
     private const string Second = "-again";
 

@@ -56,8 +56,10 @@ public sealed record ProposedJob(Standing Standing, Because Because, bool Propos
 /// <param name="CounterSays">What the dash's counter gives as distance left, or null.</param>
 /// <param name="SumSays">What our own sum gives as distance left for the same job, or null.</param>
 /// <param name="CounterDiffers">Whether those two differ by more than a tenth of the interval.</param>
+/// <param name="LifeSays">What its oil life gives as distance left, or null.</param>
+/// <param name="CountersDiffer">Whether its distance left and its oil life differ by more than a tenth of the interval.</param>
 public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Message, string UnknownCode, Quantity<Distance>? CounterSays,
-    Quantity<Distance>? SumSays, bool CounterDiffers)
+    Quantity<Distance>? SumSays, bool CounterDiffers, Quantity<Distance>? LifeSays = null, bool CountersDiffer = false)
 {
     /// <summary>Proposes the jobs of a visit.</summary>
     /// <param name="items">All jobs as they stand.</param>
@@ -73,13 +75,16 @@ public sealed record Proposal(IReadOnlyList<ProposedJob> Jobs, DashMessage? Mess
         var message = dash.Code.Length == 0 ? null : scheme.Find(dash.Code);
         var counted = items.Where(s => s.Item.Job == scheme.Counts && s.At is not null).Select(s => (Standing?)s).FirstOrDefault();
         var whole = counted is { } c ? c.At - (c.Last ?? past.Delivered).Odometer : null;
-        var counter = dash.Remaining ?? (dash.OilLife is { } percent ? whole * (percent / 100m) : null);
+        var life = dash.OilLife is { } percent ? whole * (percent / 100m) : null;
+        // The two are counted in two ways: distance gone, and how it was driven. The shorter one holds.
+        var counter = dash.Remaining is not { } left ? life : life < left ? life : left;
         var sum = counted?.At - now.Odometer;
         var differs = counter is { } x && sum is { } y && whole is { } w && Abs(x - y) > w * 0.1m;
+        var twoDiffer = dash.Remaining is { } far && life is { } worn && whole is { } all && Abs(far - worn) > all * 0.1m;
         var anyDue = items.Any(s => s.IsDue) || message is not null || trips.Count > 0;
         ProposedJob[] each = [.. items.Select(Propose)];
         return new([.. each.Select(Anew).OrderByDescending(p => p.Proposed).ThenByDescending(p => p.Standing.State)], message,
-            message is null ? dash.Code : "", counter, sum, differs);
+            message is null ? dash.Code : "", counter, sum, differs, life, twoDiffer);
 
         ProposedJob Propose(Standing s)
         {

@@ -11,6 +11,12 @@ public enum DeviceKind
 
     /// <summary>An oil dispenser; it sends how much ran through its meter, and out of which container.</summary>
     Dispenser,
+
+    /// <summary>A scan tool; it sends what it reads out of a vehicle, and what it shows while an indicator is put out.</summary>
+    ScanTool,
+
+    /// <summary>A label printer; it asks what there is to print, and says what became of it.</summary>
+    LabelPrinter,
 }
 
 /// <summary>A device as the workshop knows it, whatever it says of itself.</summary>
@@ -29,6 +35,7 @@ public sealed record Device(DeviceId Id, DeviceKind Kind, string Bay, CribWrench
     {
         DeviceKind.TorqueWrench => Torque.Name,
         DeviceKind.Dispenser => Volume.Name,
+        DeviceKind.ScanTool or DeviceKind.LabelPrinter => "nothing by itself",
         _ => throw new InvalidOperationException($"Nobody has said what a {Kind} measures."),
     };
 }

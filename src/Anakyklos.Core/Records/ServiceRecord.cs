@@ -38,8 +38,10 @@ public enum RecordState
 /// <param name="AtFastener">What came to the fastener through a crow-foot; null where nothing was across the wrench.</param>
 /// <param name="Each">Of a group, each fastener by its number; null for one alone.</param>
 /// <param name="Asks">All that the book asks, such as a turn after contact.</param>
+/// <param name="Of">How an amendment names it, as all lines are named.</param>
 public sealed record TightenedLine(string Name, Typed<Torque>? Reading, TorqueOutcome? Outcome, ToTorque? Book, RecordState State,
-    bool IsCheck, DeviceId? Device, string? Wrench, Typed<Torque>? AtFastener, IReadOnlyList<TightenedPlace>? Each, TighteningSpec Asks);
+    bool IsCheck, DeviceId? Device, string? Wrench, Typed<Torque>? AtFastener, IReadOnlyList<TightenedPlace>? Each, TighteningSpec Asks,
+    string Of = "");
 
 /// <summary>A fastener of a group that was tightened.</summary>
 /// <param name="Number">Its number on the drawing.</param>
@@ -71,18 +73,22 @@ public sealed record TightenedPlace(int Number, string Named, Typed<Torque> Read
 /// <param name="Metered">How much of it dispensers metered; null where none did.</param>
 /// <param name="BeforeRun">Where it stood before the first run; null where nobody looked.</param>
 /// <param name="RanOver">It ran out of the hole through which it is filled.</param>
+/// <param name="Of">How an amendment names it.</param>
 public sealed record FilledLine(string Name, string Product, Quantity<Volume> In, Quantity<Volume> Book, Quantity<Volume>? CameOut,
     Level? Level, TargetSchool? School, bool IsInOne = false, Typed<Length>? Depth = null, Level? Found = null,
     FluidUse? Use = null, IReadOnlyList<PouredFrom>? From = null, DeviceId? Meter = null,
     Quantity<Volume>? InPart = null, Quantity<Volume>? Rinsed = null,
-    Quantity<Volume>? Metered = null, Level? BeforeRun = null, bool RanOver = false);
+    Quantity<Volume>? Metered = null, Level? BeforeRun = null, bool RanOver = false, string Of = "");
 
 /// <summary>A part that was laid out for the card.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Number">The number of what lies there; empty while nothing does.</param>
 /// <param name="OldAgain">The old one goes back.</param>
 /// <param name="State">Whether it is in its place; what is used up and not fitted counts with the kit.</param>
-public sealed record FittedLine(string Name, string Number, bool OldAgain, RecordState State);
+/// <param name="StoodInFor">The number of the sheet, where another lies there; null where it is that one.</param>
+/// <param name="Of">How an amendment names it.</param>
+public sealed record FittedLine(string Name, string Number, bool OldAgain, RecordState State, string? StoodInFor = null,
+    string Of = "");
 
 /// <summary>Something that strayed from the book.</summary>
 /// <param name="Seq">The seq of its event.</param>
@@ -99,6 +105,13 @@ public sealed record StrayedLine(int Seq, string What, string Reason, Person By,
     [JsonIgnore]
     public bool WantsSecondName => NeedsSecondName && SecondName is null;
 }
+
+/// <summary>Something that strayed from the usual course and is no deviation: its event says what.</summary>
+/// <param name="Seq">The seq of its event.</param>
+/// <param name="How">How.</param>
+/// <param name="By">Who did it, or stood there.</param>
+/// <param name="At">When.</param>
+public sealed record UnusualLine(int Seq, Stray How, string By, DateTimeOffset At);
 
 /// <summary>A reading that holds, passed or not, and can be put right.</summary>
 /// <param name="Seq">The seq of its event.</param>
@@ -127,13 +140,23 @@ public sealed record CarriedLine(int Index, StopCarried Stop, bool Mended);
 /// <param name="By">Who saw it.</param>
 /// <param name="Decided">What the lead decided about it; null when nothing was to be decided, or is not yet.</param>
 /// <param name="Photo">The id of the picture of it; null for none.</param>
-public sealed record SeenLine(FindingGrade Grade, string Text, string By, StopDecision? Decided, string? Photo = null);
+/// <param name="Of">How an amendment names it.</param>
+public sealed record SeenLine(FindingGrade Grade, string Text, string By, StopDecision? Decided, string? Photo = null, string Of = "");
 
 /// <summary>What the lead decided about a stop.</summary>
 /// <param name="By">Who.</param>
 /// <param name="Mended">Put right; otherwise it goes on as it is.</param>
 /// <param name="Words">In the lead's words.</param>
 public sealed record StopDecision(string By, bool Mended, string Words);
+
+/// <summary>What was put right after the card was signed.</summary>
+/// <param name="Seq">The seq of its event.</param>
+/// <param name="Of">The line that it stands beside.</param>
+/// <param name="Name">The name of that line.</param>
+/// <param name="Words">How it really was.</param>
+/// <param name="By">Who signed it.</param>
+/// <param name="At">When.</param>
+public sealed record AmendedLine(int Seq, string Of, string Name, string Words, string By, DateTimeOffset At);
 
 /// <summary>A sample for the laboratory.</summary>
 /// <param name="Fluid">Of which fluid, by name.</param>
@@ -149,8 +172,9 @@ public sealed record SampleLine(string Fluid, int? Number);
 /// <param name="Outcome">What the last is worth.</param>
 /// <param name="Before">The least that the last card of the vehicle read there, or null.</param>
 /// <param name="Lasts">How far it goes until it is down to its limit, by those two; null where nobody can say.</param>
+/// <param name="Of">How an amendment names it.</param>
 public sealed record InspectedLine(string Step, string Name, string Found, string Left, string Passes, PointOutcome Outcome,
-    Gauged? Before, Quantity<Distance>? Lasts);
+    Gauged? Before, Quantity<Distance>? Lasts, string Of = "");
 
 /// <summary>By which schools of the workshop something was let out.</summary>
 /// <param name="Air">When air was let in above an engine oil; null where none was let out.</param>
@@ -172,11 +196,18 @@ public sealed record DrainedBy(DrainSchool? Air, int DripMinutes);
 /// <param name="Drained">By which schools something was let out; null where nothing was, or none of them applied.</param>
 /// <param name="Samples">Samples that were taken, or asked for and not taken; null for none.</param>
 /// <param name="Inspected">What was found at the points that were inspected, in the order of the card; null for none.</param>
+/// <param name="Unusual">What strayed from the usual course beside deviations and findings, in the order it happened; null for
+/// nothing.</param>
+/// <param name="WorkedBy">The names of those who did its steps, in the order in which each came to it.</param>
+/// <param name="Amended">What was put right after it was signed; null for nothing.</param>
+/// <param name="Rulings">What was ruled on disputed values that the card used; null for nothing.</param>
 public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IReadOnlyList<FilledLine> Filled,
     IReadOnlyList<FittedLine> Fitted, IReadOnlyList<ReadingLine> Readings, IReadOnlyList<StrayedLine> Strayed,
     IReadOnlyList<SeenLine> Seen, IReadOnlyList<JobLeft> LeftForLater, IReadOnlyList<GivenUpLine> GivenUp,
     IReadOnlyList<string> NotCounted, IReadOnlyList<CarriedLine> Carried, IReadOnlyList<JobDue> Due,
-    DrainedBy? Drained = null, IReadOnlyList<SampleLine>? Samples = null, IReadOnlyList<InspectedLine>? Inspected = null)
+    DrainedBy? Drained = null, IReadOnlyList<SampleLine>? Samples = null, IReadOnlyList<InspectedLine>? Inspected = null,
+    IReadOnlyList<UnusualLine>? Unusual = null, IReadOnlyList<string>? WorkedBy = null, IReadOnlyList<AmendedLine>? Amended = null,
+    IReadOnlyList<Ruling>? Rulings = null)
 {
     /// <summary>The record of a card as it stands.</summary>
     /// <returns>The record as the card stands; a signed card gives the same for ever.</returns>
@@ -188,13 +219,26 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         [.. card.Deviations.Select(d => new StrayedLine(d.Seq, d.Event.What, d.Event.Reason, d.Recorded.By, d.Recorded.At,
             SecondName(card, d.Seq), d.Event.NeedsCountersignature))],
         [.. card.Findings.Select(f => new SeenLine(f.Event.Grade, f.Event.Text, f.Recorded.By.Name, card.DecisionOn(f.Seq) is { } decided
-            ? new(decided.Recorded.By.Name, decided.Event.Mended, decided.Event.Words) : null, f.Event.Photo))],
+            ? new(decided.Recorded.By.Name, decided.Event.Mended, decided.Event.Words) : null, f.Event.Photo,
+            Amendable.Event(f.Seq)))],
         card.Opened.LeftForLater ?? [],
         [.. card.Dropped.Select(d => new GivenUpLine(d.Event.Name, d.Event.Reason, d.Recorded.By.Name))],
         [.. card.Jobs.Except(card.JobsDone).Select(j => card.Sheet.Jobs[j].Name)],
         [.. (card.Opened.Carried ?? []).Select((stop, index) => new CarriedLine(index, stop, card.IsMended(index)))],
         card.Signature?.Event is Signed signed ? signed.Due : [], DrainedOn(card),
-        SamplesOf(card) is { Count: > 0 } samples ? samples : null, InspectedOn(card) is { Count: > 0 } inspected ? inspected : null);
+        SamplesOf(card) is { Count: > 0 } samples ? samples : null, InspectedOn(card) is { Count: > 0 } inspected ? inspected : null,
+        UnusualOn(card) is { Count: > 0 } unusual ? unusual : null,
+        card.WorkedBy is { Count: > 0 } worked ? worked : null,
+        card.Amendments.Count == 0 ? null : [.. card.Amendments.Select(a =>
+            new AmendedLine(a.Seq, a.Event.Of, a.Event.Name, a.Event.Words, a.Recorded.By.Name, a.Recorded.At))],
+        card.RulingsUsed.ToList() is { Count: > 0 } rulings ? rulings : null);
+
+    /// <summary>What was put right of a line.</summary>
+    /// <param name="of">The line, as its <c>Of</c> names it.</param>
+    public IEnumerable<AmendedLine> AmendedOf(string of) => (Amended ?? []).Where(a => a.Of == of);
+
+    private static IReadOnlyList<UnusualLine> UnusualOn(JobCard card) =>
+        [.. card.Strays.Select(s => new UnusualLine(s.Recorded.Seq, s.How, s.Recorded.By.Name, s.Recorded.At))];
 
     private static IReadOnlyList<InspectedLine> InspectedOn(JobCard card) =>
     [
@@ -209,7 +253,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         var lasts = point.Measure is { Rule: GaugeRule.Wear, Low: { } low } && JobCard.LeastOf(found.Left) is { } least
             ? WearForecast.Of(before, least, card.Opened.Odometer)?.Lasts(low) : null;
         return new(card.TitleOf(step), point.Name, found.Found, found.Left, point.Measure?.Passes ?? "", found.Outcome, before?.Least,
-            lasts);
+            lasts, Amendable.Found(step.Id, point.Id));
     }
 
     private static IReadOnlyList<SampleLine> SamplesOf(JobCard card) =>
@@ -240,7 +284,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         return new(fastener.Name, read?.Reading, read?.Outcome, fastener.LastTorque, state, step.Traits.Checks,
             read is null ? null : card.ReadBy(step), last?.Wrench, last?.AtFastener,
             fastener.Count > 1 && read is not null && EachOf(card, step) is { Count: > 0 } each ? each : null,
-            fastener.Tightening.Value);
+            fastener.Tightening.Value, Amendable.Torque(step.Id));
     }
 
     // Of each fastener the reading that was taken last, in the order of their numbers.
@@ -278,7 +322,7 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
             card.Metered(fluid.Id) is var metered && metered > Quantity<Volume>.Zero ? metered : null,
             state.BeforeRun,
             fluid.FillBy == FillBy.Overflow && card.Steps.Any(s => s.Traits.Fills && s.What == fluid.Id
-                && card.State(s.Id).Status == StepStatus.Done));
+                && card.State(s.Id).Status == StepStatus.Done), Amendable.Fluid(fluid.Id));
     }
 
     private static FittedLine Line(JobCard card, Part part)
@@ -286,7 +330,9 @@ public sealed record ServiceRecord(IReadOnlyList<TightenedLine> Tightened, IRead
         var number = card.Kit?.Parts.GetValueOrDefault(part.Id) ?? "";
         var isIn = card.IsFitted(part.Id) || (number.Length > 0 && !card.IsFittedByAStep(part.Id));
         var old = number == KitConfirmed.OldOneAgain;
-        return new(part.Name, old ? "" : number, old, isIn ? RecordState.Done : RecordState.NotYet);
+        return new(part.Name, old ? "" : number, old, isIn ? RecordState.Done : RecordState.NotYet,
+            old || number.Length == 0 || PartNumber.Same(number, part.Number.Value) ? null : part.Number.Value,
+            Amendable.Part(part.Id));
     }
 
     private static string? SecondName(JobCard card, int seq) =>

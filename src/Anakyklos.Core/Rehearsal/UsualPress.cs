@@ -17,7 +17,8 @@ public static class UsualPress
     /// <param name="card">The card.</param>
     /// <param name="step">A step of it that is not done.</param>
     /// <returns>The command of the usual press at the step.</returns>
-    public static CardCommand Of(JobCard card, SheetStep step) => Coach.Of(step).ByTheBook(card, step);
+    public static CardCommand Of(JobCard card, SheetStep step) => card.UnruledAt(step).FirstOrDefault() is { } disputed
+        ? new RuleValue(step.Id, disputed.Key, "As the sheet says") : Coach.Of(step).ByTheBook(card, step);
 
     /// <summary>Facts in which every fluid of a sheet has a product of its own name that fits it, and a wrench can be set for
     /// anything.</summary>

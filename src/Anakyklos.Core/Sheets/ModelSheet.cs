@@ -534,6 +534,13 @@ public sealed record Fastener
     /// <summary>The parts that are fitted before it is tightened: its seal and what it holds.</summary>
     public IEnumerable<PartId> Fitted => Seal is { } seal ? [seal, .. Holds] : Holds;
 
+    /// <summary>What it seals with, and what is new where that leaks: its ring or washer, or a filter that carries its own; null where the
+    /// metal itself seals.</summary>
+    public PartId? SealsWith => Seal ?? (System is not null && Holds.Count == 1 ? Holds[0] : (PartId?)null);
+
+    /// <summary>Whether it is a filter that carries its own seal, and its oil with it.</summary>
+    public bool IsSpinOn => Seal is null && SealsWith is not null;
+
     /// <summary>"is" or "are", as the name asks for.</summary>
     public string Is => IsSeveral ? "are" : "is";
 

@@ -58,11 +58,51 @@ public enum DashControl
     /// <summary>The screen.</summary>
     Screen,
 
-    /// <summary>A scan tool.</summary>
+    /// <summary>What is pressed on a scan tool, or typed into it.</summary>
     Tool,
 
     /// <summary>A service lead.</summary>
     Lead,
+
+    /// <summary>The plug of a scan tool.</summary>
+    Plug,
+
+    /// <summary>The vehicle that is chosen on a scan tool.</summary>
+    Choice,
+}
+
+/// <summary>Why a display says something else than it should.</summary>
+public enum DashTrouble
+{
+    /// <summary>Nobody has said.</summary>
+    None,
+
+    /// <summary>Let go, or gone on, too early.</summary>
+    Early,
+
+    /// <summary>Something else was worked.</summary>
+    Order,
+
+    /// <summary>A door is open; on a motorcycle, its side stand is up.</summary>
+    Door,
+
+    /// <summary>It did not take, as it often does the first time.</summary>
+    NotTaken,
+
+    /// <summary>It does not take what was typed in.</summary>
+    Value,
+
+    /// <summary>A scan tool finds no vehicle.</summary>
+    NoLink,
+
+    /// <summary>Another vehicle was chosen on a scan tool.</summary>
+    OtherVehicle,
+
+    /// <summary>The link to a scan tool broke off on the way.</summary>
+    HalfDone,
+
+    /// <summary>The vehicle refuses: its battery is low, its engine runs, its stand is up.</summary>
+    Refused,
 }
 
 /// <summary>The reset of an indicator.</summary>
@@ -109,12 +149,23 @@ public sealed record ResetRitual(ResetId Id, string Name, ResetBy By, IReadOnlyL
 
     private static ResetMove ReadMove(SheetCursor m) => new(m.Text("do"), m.Duration("hold", false), m.Text("expect", false))
     {
+        Wait = Waited(m),
         Uses = m.Word<DashControl>("uses", required: false),
         Times = m.Whole("times", 1, 20, 1, false),
         Types = m.Word<NextService>("types", required: false),
         Shows = m.Word<NextService>("shows", required: false),
-        Else = m.List("else", e => new ResetMessage(e.Text("shows"), e.Text("means"), e.Whole("again", 1, 99, 0, false))),
+        Else = m.List("else", e => new ResetMessage(e.Text("shows"), e.Text("means"), e.Whole("again", 1, 99, 0, false))
+        {
+            When = e.Word<DashTrouble>("when", required: false),
+        }),
     };
+
+    private static TimeSpan? Waited(SheetCursor m)
+    {
+        if (m.Has("hold") && m.Has("wait"))
+            m.Complain("wait", "A move is held, or waited at, not both.");
+        return m.Duration("wait", false);
+    }
 }
 
 /// <summary>One move of a reset.</summary>
@@ -123,6 +174,12 @@ public sealed record ResetRitual(ResetId Id, string Name, ResetBy By, IReadOnlyL
 /// <param name="Expect">What the display answers, or empty.</param>
 public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect) : WorkSpec
 {
+    /// <summary>How long it takes to answer, with hands off; null where nothing is waited for.</summary>
+    public TimeSpan? Wait { get; init; }
+
+    /// <summary>How long the clock runs at it, held or waited; null where none does.</summary>
+    public TimeSpan? Timed => Hold ?? Wait;
+
     /// <summary>What is worked.</summary>
     public DashControl Uses { get; init; }
 
@@ -143,7 +200,11 @@ public sealed record ResetMove(string Do, TimeSpan? Hold, string Expect) : WorkS
 /// <param name="Shows">The message.</param>
 /// <param name="Means">What it means, and what is done about it.</param>
 /// <param name="Again">The move at which it begins again; 0 for that of the ritual.</param>
-public sealed record ResetMessage(string Shows, string Means, int Again);
+public sealed record ResetMessage(string Shows, string Means, int Again)
+{
+    /// <summary>When the display says so.</summary>
+    public DashTrouble When { get; init; }
+}
 
 /// <summary>How the next service is typed into a display.</summary>
 /// <param name="Step">The step in which distances go, in the display's unit.</param>

@@ -108,6 +108,13 @@ public sealed record SheetStep
     [System.Text.Json.Serialization.JsonIgnore]
     public bool Alone => IsDriven || WheelsTurn;
 
+    /// <summary>Whether the label with the next service is put up in it.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool PutsLabelUp => Id == LabelId;
+
+    /// <summary>The id of the step that puts the label up, on any sheet.</summary>
+    public const string LabelId = "label";
+
     /// <summary>The last move of a reset: the indicator is out.</summary>
     public bool EndsReset { get; init; }
 }

@@ -17,6 +17,8 @@ internal sealed class TighteningCommands : ICommandPage
     private static readonly CommandField<Typed<Length>?> Length = Field.AmountIfAny<Length>("length", "the length of the crow-foot");
     private static readonly CommandField<int?> Degrees = Field.Count("degrees", "its angle to the handle, in degrees");
 
+    private static readonly CommandField<string> Number = Field.Text("number", "the number on the new seal");
+
     public IEnumerable<CommandDeclaration> Commands =>
     [
         new("reading", "A torque was read", [Field.Step, Torque, Meant],
@@ -29,5 +31,9 @@ internal sealed class TighteningCommands : ICommandPage
             said => new CorrectReading(said.Of(Of), said.Of(Torque), said.Of(Field.Reason))),
         new("settled", "Something was done about too much torque", [Field.Step, What],
             said => new SettleOverTorque(said.Of(Field.Step), said.Of(What))),
+        new("wasLoose", "A joint that leaked turned under the wrench: its seal stays", [Field.Step],
+            said => new SayJointWasLoose(said.Of(Field.Step))),
+        new("newSeal", "A joint that leaked has a new seal", [Field.Step, Number],
+            said => new RenewSeal(said.Of(Field.Step), said.Of(Number))),
     ];
 }

@@ -21,8 +21,10 @@ public sealed record ReadingTaken(StepId Step, Typed<Torque> Reading, TorqueOutc
     string Reason = "", DeviceId? Device = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] int Pass = 0,
     IReadOnlyList<int>? Places = null, string? Wrench = null, CrowFoot? With = null, Typed<Torque>? AtFastener = null)
-    : CardEvent, IStepEvent
+    : CardEvent, IStepEvent, IMayStray
 {
+    Stray? IMayStray.Strayed => Corrects is not null ? Stray.PutRight : Outcome == TorqueOutcome.TooMuch ? Stray.TooMuch : null;
+
     /// <inheritdoc/>
     [JsonIgnore]
     public bool GoesOn => Corrects is not null;
@@ -46,21 +48,42 @@ public sealed record FastenersDrawn(StepId Step, int Pass, IReadOnlyList<int> Pl
 /// <param name="Step">Step id.</param>
 /// <param name="Wrench">Its name; empty for the one that the card says.</param>
 /// <param name="With">What is across its head, or null.</param>
-public sealed record WrenchTaken(StepId Step, string Wrench, CrowFoot? With) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record WrenchTaken(StepId Step, string Wrench, CrowFoot? With) : CardEvent, IGoesOn;
 
 /// <summary>What was done after too much torque.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="What">In the person's words.</param>
-public sealed record OverTorqueSettled(StepId Step, string What) : CardEvent, IStepEvent
+public sealed record OverTorqueSettled(StepId Step, string What) : CardEvent, IGoesOn, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.TooMuch;
+}
+
+/// <summary>A joint that leaked turned under the wrench: it had been loose, and its seal stays.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record JointWasLoose(StepId Step) : CardEvent, IGoesOn, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.Leak;
+}
+
+/// <summary>A joint that leaked has a new seal; what stands over it was let down and poured back.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Number">The number on the new seal.</param>
+public sealed record SealRenewed(StepId Step, string Number) : CardEvent, IGoesOn, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.Leak;
+}
+
+/// <summary>A joint that leaked turned under the wrench; its seal stays.</summary>
+/// <param name="Step">Step id.</param>
+public sealed record SayJointWasLoose(StepId Step) : StepCommand(Step);
+
+/// <summary>A joint that leaked has a new seal.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Number">The number on it, typed or scanned.</param>
+public sealed record RenewSeal(StepId Step, string Number) : StepCommand(Step)
 {
     /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    public override bool AsksServer => true;
 }
 
 /// <summary>A torque was read at the fastener that is next.</summary>

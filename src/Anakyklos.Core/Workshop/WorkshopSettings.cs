@@ -17,9 +17,12 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Stages">How much it tops up on one reading.</param>
 /// <param name="Schools">How it works where the trade has several schools; null before anything was set.</param>
 /// <param name="Dispensers">Its oil dispensers; null for none.</param>
+/// <param name="ScanTools">What is painted on its scan tools; null for none.</param>
+/// <param name="LabelPrinters">What is painted on its label printers; null for none.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
-    IReadOnlyList<CribDispenser>? Dispensers = null)
+    IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
+    IReadOnlyList<string>? LabelPrinters = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
@@ -27,6 +30,14 @@ public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOn
     /// <summary>The dispenser of a name, or null.</summary>
     /// <param name="name">What is painted on it.</param>
     public CribDispenser? Dispenser(string name) => Dispensers?.FirstOrDefault(d => d.Name == name);
+
+    /// <summary>Whether it has a scan tool of that name.</summary>
+    /// <param name="name">What is painted on it.</param>
+    public bool HasScanTool(string name) => ScanTools?.Contains(name) == true;
+
+    /// <summary>Whether it has a label printer of that name.</summary>
+    /// <param name="name">What is painted on it.</param>
+    public bool HasLabelPrinter(string name) => LabelPrinters?.Contains(name) == true;
 
     /// <summary>The weather that oils must bear, or null when it is not set.</summary>
     [JsonIgnore]

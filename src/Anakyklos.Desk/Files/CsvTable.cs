@@ -76,7 +76,7 @@ public static class CsvTable
                 if (rows.Count >= MostRows)
                     return ([], [Refusal.At(csv.Parser.RawRow, "",
                         $"There are more than {MostRows} rows. Bring them in as several files.")]);
-                var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? (cell ?? "").Trim() : ""))
+                var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? Armed((cell ?? "").Trim()) : ""))
                     .GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
                 rows.Add(read(new(csv.Parser.RawRow, cells, errors)));
             }
@@ -96,9 +96,20 @@ public static class CsvTable
             foreach (var row in rows.Prepend(headings))
             {
                 foreach (var cell in row)
-                    csv.WriteField(cell);
+                    csv.WriteField(Defused(cell));
                 csv.NextRecord();
             }
         return text.ToString();
     }
+
+    // A spreadsheet runs what begins like this; behind an apostrophe it is text. A number is none of that.
+    private static bool Runs(string cell) => cell.Length > 0 && cell[0] is '=' or '+' or '-' or '@' or '\t' or '\r'
+        && !decimal.TryParse(cell, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _);
+
+    private static string Defused(string cell) => Runs(cell) || IsDefused(cell) ? $"'{cell}" : cell;
+
+    private static string Armed(string cell) => IsDefused(cell) ? cell[1..] : cell;
+
+    // What begins with an apostrophe of its own before such a sign gets one more, so that each comes back as it was.
+    private static bool IsDefused(string cell) => cell.Length > 1 && cell[0] == '\'' && (Runs(cell[1..]) || IsDefused(cell[1..]));
 }

@@ -41,6 +41,27 @@ public static class FleetFile
         return ([.. vehicles.Values], rows, errors);
     }
 
+    /// <summary>Writes the vehicles with their readings, as <see cref="Read"/> takes them.</summary>
+    /// <param name="vehicles">The vehicles, each with its readings.</param>
+    /// <param name="clock">For the day of a reading.</param>
+    public static string Write(IEnumerable<(Vehicle Vehicle, IReadOnlyList<OdometerReading> Readings)> vehicles, WorkshopClock clock) =>
+        CsvTable.Write(Columns, vehicles.SelectMany(v => v.Readings.Select((r, i) => i > 0
+            ? [v.Vehicle.Plate, "", "", "", "", "", "", .. Reading(r, clock)]
+            : new[]
+            {
+                v.Vehicle.Plate, v.Vehicle.SheetId.Text, v.Vehicle.Task, $"{v.Vehicle.Year}",
+                v.Vehicle.Use == Use.Harsh ? "harsh" : "normal",
+                v.Vehicle.Delivered?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "",
+                v.Vehicle.HistoryUnknown ? "unknown" : "known",
+            }.Concat(Reading(r, clock)))));
+
+    private static string[] Reading(OdometerReading r, WorkshopClock clock) =>
+    [
+        clock.Day(r.At).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+        $"{r.Reading.In(Distance.Kilometre).ToString("0.############################", CultureInfo.InvariantCulture)} km",
+        r.Hours is { } hours ? $"{hours}" : "",
+    ];
+
     private static Vehicle? NewVehicle(CsvLine l, string plate, IReadOnlyDictionary<string, SheetId> models, DateOnly today)
     {
         var model = l.Text("model");

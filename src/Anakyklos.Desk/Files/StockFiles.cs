@@ -14,7 +14,7 @@ public static class StockFiles
     public static IReadOnlyList<string> Kinds { get; } = ["parts", "containers", "tools"];
 
     private static readonly string[] PartColumns = ["number", "name", "on shelf", "superseded by", "equivalents"];
-    private static readonly string[] ContainerColumns = ["product", "size", "left", "opened", "batch"];
+    private static readonly string[] ContainerColumns = ["product", "size", "left", "opened", "batch", "number"];
     private static readonly string[] ToolColumns = ["kind", "name", "place", "holds"];
 
     /// <summary>Reads a file of one kind: all of it, or its errors.</summary>
@@ -48,8 +48,8 @@ public static class StockFiles
                     var (size, left) = (l.Read("size", Amount), l.Read("left", Amount));
                     if (left?.Value > size?.Value)
                         l.Wrong("left", $"{left} is more than the container holds, {size}.");
-                    return new OilContainer(0, product, size?.Value ?? default, left?.Value ?? default, size?.Unit ?? Volume.Litre,
-                        l.Read("opened", t => Day(t, today), false), l.Text("batch", false));
+                    return new OilContainer(l.Read("number", Count, false) ?? 0, product, size?.Value ?? default, left?.Value ?? default,
+                        size?.Unit ?? Volume.Litre, l.Read("opened", t => Day(t, today), false), l.Text("batch", false));
                 });
                 return containers.Errors.Count > 0 ? (null, containers.Errors) : (new([], containers.Rows, [], []), []);
             default:
@@ -74,10 +74,21 @@ public static class StockFiles
             new[] { p.Number, p.Name, $"{p.OnShelf}", p.SupersededBy, string.Join(';', p.Equivalents) })),
         "containers" => CsvTable.Write(ContainerColumns,
             shelf.Containers.Select(c => new[] { c.Product, Exact(c.Size, c.Scale), Exact(c.Left, c.Scale),
-            c.Opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", c.Batch })),
+            c.Opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", c.Batch, $"{c.Id}" })),
         _ => CsvTable.Write(ToolColumns, shelf.Tools.Select(t => new[] { "tool", t.Size, t.Where, "" })
             .Concat(shelf.Pans.Select(p => new[] { "pan", p.Name, "", Exact(p.Holds, Volume.Litre) }))),
     };
+
+    /// <summary>What went in and out of the stores, the newest first.</summary>
+    /// <param name="book">The lines of the stores' book.</param>
+    /// <param name="name">The name of a person.</param>
+    /// <param name="local">Tells a time as the workshop's clock shows it.</param>
+    public static string Moves(IEnumerable<StockLine> book, Func<PersonId, string> name, Func<DateTimeOffset, DateTimeOffset> local) =>
+        CsvTable.Write(["time", "kind", "what", "amount", "unit", "card", "person"], book.Select(m => new[]
+        {
+            local(m.At).ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture), m.Kind, m.Name, m.Amount,
+            m.IsOil ? "L" : "pieces", m.Card is { } card ? $"{card}" : "", name(m.Person),
+        }));
 
     /// <summary>A count of 0 or more.</summary>
     public static (int? Value, string Problem) Count(string text) =>
@@ -98,5 +109,5 @@ public static class StockFiles
         : (null, $"“{text}” is not a day. Write it as 2026-03-09.");
 
     private static string Exact(Quantity<Volume> v, Unit<Volume> unit) =>
-        $"{Math.Round(v.In(unit), 3).ToString("0.###", CultureInfo.InvariantCulture)} {unit.Symbol}";
+        $"{v.In(unit).ToString("0.############################", CultureInfo.InvariantCulture)} {unit.Symbol}";
 }

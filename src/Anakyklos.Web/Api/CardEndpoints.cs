@@ -67,7 +67,8 @@ internal static class CardEndpoints
         return Task.CompletedTask;
     }
 
-    private static async Task<IResult> Give(long id, JsonElement body, CardStore cards, Viewer viewer, WorkshopClock clock)
+    private static async Task<IResult> Give(long id, JsonElement body, CardStore cards, Viewer viewer, WorkshopClock clock,
+        PersonBehind behind, HttpContext http)
     {
         if (body.ValueKind != JsonValueKind.Object || !body.TryGetProperty("command", out var own)
             || own.ValueKind != JsonValueKind.String || !own.TryGetGuid(out var command) || command == Guid.Empty)
@@ -76,11 +77,23 @@ internal static class CardEndpoints
         var fields = new JsonFields(body);
         var wanted = CommandBook.Read(name, fields, out var problems);
         if (CommandBook.Find(name) is { } known)
-            problems = [.. problems, .. fields.Unknown(known, "command", "say")];
+            problems = [.. problems, .. fields.Unknown(known, known.WantsPin ? ["command", "say", "who", "pin"] : ["command", "say"])];
         if (wanted is null || problems.Count > 0)
             return Answer(new Refused(problems));
-        return await cards.Handle(id, command, wanted, viewer.Member!.Person, clock.Now) is { } answer ? Answer(answer) : Missing();
+        var by = viewer.Member!.Person;
+        if (CommandBook.Find(name) is { WantsPin: true } && cards.Find(id) is { } card)
+        {
+            var (proved, not) = await behind.Of(card, wanted, by, Text(body, "who"), Text(body, "pin"),
+                http.Connection.RemoteIpAddress?.ToString() ?? "");
+            if (proved is null)
+                return Answer(new Refused(not));
+            by = proved;
+        }
+        return await cards.Handle(id, command, wanted, by, clock.Now) is { } answer ? Answer(answer) : Missing();
     }
+
+    private static string? Text(JsonElement body, string name) =>
+        body.TryGetProperty(name, out var text) && text.ValueKind == JsonValueKind.String ? text.GetString() : null;
 
     private static IResult Answer(CardAnswer answer) => answer.Decision is Accepted
         ? Results.Ok(new CommandView(answer.Card.History.Count, answer.Repeated, answer.Card.Next?.Id)) : Answer(answer.Decision);

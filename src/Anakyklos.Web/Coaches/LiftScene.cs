@@ -83,10 +83,11 @@ public sealed class LiftScene
     public int Place => Card.Steps.ToList().IndexOf(Step) + 1;
     public bool HasFigure => Number.Length > 0 || Pictures.Middle.Length > 0 || WantsReading || IsKit || IsOverTorqued;
     public bool IsLongFigure => Number.Length > 6;
-    public bool WantsAmount => Step.Traits.MeasuresOut && !IsDone;
-    public bool IsKit => Step.Traits.LaysOut;
-    public bool IsFilling => Step.Traits is { Fills: true } or { Levels: true };
-    public bool WantsReading => Step.Traits.Levels && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
+    public bool WantsAmount => Disputes is null && Step.Traits.MeasuresOut && !IsDone;
+    public bool IsKit => Step.Traits.LaysOut && Disputes is null;
+    public bool IsFilling => Disputes is null && Step.Traits is { Fills: true } or { Levels: true };
+    public bool WantsReading =>
+        Disputes is null && Step.Traits.Levels && WaitsFor is null && InTheWay.Count == 0 && Advice is null && !IsDone;
 
     /// <summary>The field that a level is read into.</summary>
     public string ReadInto => Fluid?.Rod is null ? "level" : "depth";
@@ -153,6 +154,8 @@ public sealed class LiftScene
         if (waits.Count > 0 && scene.InTheWay.Count == waits.Count && !scene.IsDone)
             (scene.WaitsFor, scene.InTheWay) = (waits.MaxBy(w => w.Until), []);
         (scene.Number, scene.Unit) = step.Value.Length > 0 ? DriveWords.Split(step.Value) : ("", "");
+        if (scene is { InTheWay.Count: 0, WaitsFor: null } && card.UnruledAt(step).FirstOrDefault() is { } disputed)
+            return scene.AskedToRule(disputed, to.Rulings?.FirstOrDefault(disputed.IsRuledBy));
         WorkScene.Of(step.Kind).Draw(scene, to);
         Inspecting.InspectScene.TellWhySlackened(scene);
         BalanceWords.Tell(scene, to.Viewer, DateOnly.FromDateTime(now.DateTime));
@@ -167,6 +170,23 @@ public sealed class LiftScene
             (scene.Number, scene.Unit, scene.Beside, scene.Main) = (LiftWords.Clock(wait.Until - now), "", [], null);
         }
         return scene;
+    }
+
+    /// <summary>The disputed value on which somebody rules before the step is done; null for none.</summary>
+    public DisputedValue? Disputes { get; private set; }
+
+    /// <summary>What the lead has ruled on it since the card was opened; null for nothing.</summary>
+    public Ruling? Ruled { get; private set; }
+
+    private LiftScene AskedToRule(DisputedValue disputed, Ruling? ruled)
+    {
+        (Disputes, Ruled, Number, Unit) = (disputed, ruled, "", "");
+        Pictures = new(Middle: "~/Coaches/_Dispute.cshtml");
+        if (ruled is not null)
+            Main = new($"{ruled.By} ruled: {disputed.Holds}", "ruled", ("value", disputed.Key));
+        else
+            Sends = ("rule", $"{disputed.Holds} on this card");
+        return this;
     }
 
     /// <summary>Offers the big button.</summary>

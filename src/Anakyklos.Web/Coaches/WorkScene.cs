@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Desk;
 using Anakyklos.Web.Hosting;
 using System.Collections.Frozen;
 
@@ -14,9 +15,13 @@ namespace Anakyklos.Web.Coaches;
 /// <param name="Today">The day in the workshop.</param>
 /// <param name="Can">The container that somebody wants to pour from; null for the one that the stores give out.</param>
 /// <param name="WrenchesHere">The wrenches that send from the bay of the card.</param>
+/// <param name="ScanToolHere">The scan tool that sends from the bay of the card; null for none.</param>
+/// <param name="Drums">The drums for what came out, as they stand; null where none is filled here.</param>
+/// <param name="Rulings">What the lead has ruled on values of the sheet by now; null where nobody asks.</param>
 /// <param name="Point">The point of a list that somebody wants to look at; null for the one that is next.</param>
 public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, DateOnly Today, int? Can,
-    IReadOnlyList<DeviceId> WrenchesHere, string? Point = null);
+    IReadOnlyList<DeviceId> WrenchesHere, string? Point = null, DeviceId? ScanToolHere = null,
+    IReadOnlyList<DrumNow>? Drums = null, IReadOnlyList<Ruling>? Rulings = null);
 
 /// <summary>
 /// Draws the steps of a kind of work at the lift and says its events on the record. Whatever has no scene of its own is one sentence and

@@ -26,7 +26,12 @@ internal static class CommandSchema
             Description = "Your own id of this command; sent twice, it is carried out once.",
         };
         schema.Properties["say"] = Words([command.Name], "What is said.");
-        schema.Required!.UnionWith(["command", "say"]);
+        if (command.WantsPin)
+        {
+            schema.Properties["who"] = Plain(JsonSchemaType.String, "Id of whoever puts a name to it; you, where it is left away");
+            schema.Properties["pin"] = Plain(JsonSchemaType.String, "Their own PIN");
+        }
+        schema.Required!.UnionWith(command.WantsPin ? ["command", "say", "pin"] : ["command", "say"]);
         return schema;
     }
 

@@ -25,7 +25,7 @@ namespace Anakyklos.Web.Demo;
 /// </summary>
 public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
     ShippedSheets shipped, DemoStock stock, ISupplier supplier, ShelfStore shelf, PeopleDesk desk, SampleStore samples, LabDesk laboratory,
-    WorkshopClock clock)
+    DrumStore drums, RulingStore rulings, WorkshopClock clock)
 {
     private const string Oil = "Gannet Lowash 5W-30";
 
@@ -59,6 +59,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         [("brake-discs", "front-left")] = "26.9", [("brake-discs", "front-right")] = "27",
     };
 
+    private static readonly (string Sheet, string Value) Unruled = ("hespin-16", "amount/gearbox-oil");
+
     private const string Marker = "this-is-the-demo";
 
     /// <summary>Whether the folder's workshop was made by the demo; only such a one is ever cleared away.</summary>
@@ -84,13 +86,22 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await settings.Write(new("Harbour Depot", null, [
             Wrench("TW-2", 5, 60, 1, 210, 260), Wrench("TW-4", 40, 200, 5, 65, 450), Wrench("TW-1", 4, 25, 0.5m, -18, 200),
                 Wrench("TW-3", 15, 90, 1, 150, 380, Torque.PoundFoot) ], -12, 24,
-            Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))]));
+            Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))], ScanTools: ["ST-1"], LabelPrinters: ["LP-1"]));
         var iona = await Person("iona", "Iona R.", Role.Technician);
         var una = await Person("una", "Una B.", Role.Lead);
         var sheet = sheets.Newest("tarn-courier-20d")!;
+        await Rulings(una);
         await Person("tavish", "Tavish M.", Role.Technician);
         var effie = await Person("effie", "Effie S.", Role.Stores);
         await Person("desk", "Transport desk", Role.Viewer);
+        foreach (var drum in new WasteDrum[]
+        {
+            new("Old oil", Waste.Oil, Quantity<Volume>.Of(60, Volume.Litre), 0, 365),
+            new("Coolant", Waste.Coolant, Quantity<Volume>.Of(30, Volume.Litre), 0, 365),
+            new("Brake fluid", Waste.BrakeFluid, Quantity<Volume>.Of(10, Volume.Litre), 0, 365),
+            new("Filters", Waste.Filters, default, 12, 180),
+        })
+            await drums.Put(drum);
         await Task.WhenAll(DemoLives.All.Select(life => Live(life, iona)));
         // The school wants its bus seen more often than anybody else does.
         await vehicles.SetRule("HD-04", "engine-oil-and-filter", new(Quantity<Distance>.Of(8000, Distance.Kilometre), null));
@@ -110,6 +121,18 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await WaitForBoat(iona);
         await AlmostSigned(iona);
         await WornPads(iona);
+        // The harbour's lighter takes used oil and filters away in autumn.
+        foreach (var drum in new[] { "Old oil", "Filters" })
+            await drums.Collect(drum, "Harbour lighter, paper 4411", effie.Id, Morning(200));
+    }
+
+    // The lead has ruled on all but the oil of the minibus's gearbox.
+    private async Task Rulings(Person lead)
+    {
+        foreach (var known in sheets.Newest())
+            foreach (var value in known.Disputed().Where(d => (known.Id.Text, d.Key) != Unruled))
+                await rulings.Keep(known.Id, value.Ruled("The workshop manual is newer, and has served us well", lead.Name, Morning(1100)),
+                    lead);
     }
 
     // One service after the other: what the laboratory says of an oil depends on how far it ran since the one before.

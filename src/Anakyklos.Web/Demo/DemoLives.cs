@@ -1,6 +1,6 @@
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Workshop;
-using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
 
 namespace Anakyklos.Web.Demo;
 
@@ -21,7 +21,7 @@ public sealed record DemoLife(string Plate, string Sheet, string Task, int Year,
     /// <summary>The vehicle on a day.</summary>
     public Vehicle Vehicle(DateOnly today) =>
         new(Plate, Sheet, Task, Year, Use, Delivered is { } ago ? today.AddDays(-ago) : null, false,
-        Delivered is { } d ? today.AddDays(730 - d) : null);
+        Delivered is { } d ? today.AddDays(730 - d) : null, DemoDashes.All.FirstOrDefault(x => x.Plate == Plate)?.Identity ?? "");
 
     /// <summary>Monthly readings of the last two years; they run through what was read at each job, and before those by <see
     /// cref="KmAMonth"/>.</summary>

@@ -16,6 +16,9 @@ public abstract class DemoSender<T>(DeviceDesk desk, DeviceProtocol protocol, De
     /// <summary>Where devices are taken in.</summary>
     protected DeviceDesk Desk => desk;
 
+    /// <summary>The simulated vehicles.</summary>
+    protected DemoVehicles Vehicles => vehicles;
+
     /// <summary>The stand-in; null while no demo is served.</summary>
     public T? Device { get; private set; }
 

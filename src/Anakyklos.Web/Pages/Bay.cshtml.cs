@@ -11,7 +11,7 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>A bay: what stands there, the devices that send, and readings that wait for a person.</summary>
 public sealed class BayModel(DeviceDesk desk, CardStore cards, PeopleStore people, DemoWrench wrench,
-    DemoDispenser dispenser, WorkshopClock clock, Viewer viewer) : PageModel
+    DemoDispenser dispenser, DemoScanTool scanTool, DemoLabelPrinter printer, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public BayView Bay { get; private set; } = null!;
     public List<Refusal> Refusals { get; } = [];
@@ -27,7 +27,9 @@ public sealed class BayModel(DeviceDesk desk, CardStore cards, PeopleStore peopl
 
     /// <summary>The page of a device's stand-in in a demo; null where it has none.</summary>
     public string? StandIn(DeviceId device) => wrench.Device?.Name == device.Text ? "/stand-ins/wrench"
-        : dispenser.Device?.Name == device.Text ? "/stand-ins/dispenser" : null;
+        : dispenser.Device?.Name == device.Text ? "/stand-ins/dispenser"
+        : scanTool.Device?.Name == device.Text ? "/stand-ins/scan-tool"
+        : printer.Device?.Name == device.Text ? "/stand-ins/printer" : null;
 
     /// <summary>Wrenches and dispensers of the workshop that are not in this bay.</summary>
     public IReadOnlyList<string> CanBeTakenIn => [.. desk.CanSend.Where(n => Bay.Devices.All(d => d.Id != new DeviceId(n)))];

@@ -39,6 +39,9 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <summary>What this person pressed last and could take back, or null.</summary>
     public Recorded? Last => viewer.Member is { } me && Card.Ended is null ? Card.LastPressOf(me.Id) : null;
 
+    /// <summary>Whoever is signed in; null for nobody.</summary>
+    protected Person? Me => viewer.Member?.Person;
+
     protected IActionResult? Load(long id)
     {
         if (cards.Entry(id) is not { } entry || cards.Find(id) is not { } card)
@@ -65,7 +68,7 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <returns>Whether it was carried out; otherwise this page must be shown again with what stands in the way.</returns>
     protected async Task<bool> Carry(CardCommand? wanted, Person? by = null)
     {
-        if (viewer.Member?.Person is not { } me || !Guid.TryParse(Typed("command"), out var command))
+        if (Me is not { } me || !Guid.TryParse(Typed("command"), out var command))
             Refusals.Add(new("This form is too old to be sent.", "Load the page again; nothing was written."));
         else if (wanted is not null)
         {
@@ -104,9 +107,15 @@ public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer v
             return missing;
         if (Typed("step") is { Length: > 0 } step && Card.Step(step) is null)
             return NotFound();
-        var (by, stranger) = await SaidBy();
+        var (by, stranger) = await SaidBy(handler);
         if (stranger is not null)
             return stranger;
+        if (by is null && CommandBook.Find(handler) is { WantsPin: true })
+        {
+            Refusals.Add(new("That is said at hand-over.", "Whoever puts a name to it types their own PIN there."));
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+            return Again(null);
+        }
         if (!await Prepare(handler, by))
             return Again(by);
         var wanted = Read(handler);
@@ -116,7 +125,9 @@ public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer v
     }
 
     /// <summary>Who says it, when it is somebody else than who is signed in; or the answer to one who could not prove it.</summary>
-    protected virtual Task<(Person? By, IActionResult? Refused)> SaidBy() => Task.FromResult<(Person?, IActionResult?)>((null, null));
+    /// <param name="handler">The name of the command.</param>
+    protected virtual Task<(Person? By, IActionResult? Refused)> SaidBy(string? handler) =>
+        Task.FromResult<(Person?, IActionResult?)>((null, null));
 
     /// <summary>Takes in what a form brings along that is no field; false when that cannot be, and why is among the refusals.</summary>
     protected virtual Task<bool> Prepare(string? handler, Person? by) => Task.FromResult(true);

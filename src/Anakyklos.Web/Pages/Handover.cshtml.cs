@@ -11,8 +11,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Hand over: what happened, what is still open, second names, the signature.</summary>
-public sealed class HandoverModel(CardStore cards, PeopleStore people, PeopleDesk desk, WorkshopClock clock, Viewer viewer)
-    : CommandPage(cards, clock, viewer)
+public sealed class HandoverModel(CardStore cards, PeopleStore people, PersonBehind behind, WorkshopClock clock, Viewer viewer)
+    : NamedPage(cards, behind, clock, viewer)
 {
     public IReadOnlyList<Refusal> InTheWay { get; private set; } = [];
     public ServiceRecord Record { get; private set; } = null!;
@@ -26,11 +26,11 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PeopleDes
 
     /// <summary>Those who decide about a stop.</summary>
     public IEnumerable<Member> Leads => Countersigners.Where(p => p.Role == Role.Lead);
-    public string PinProblem { get; private set; } = "";
 
     public IActionResult OnGet(long id) => Load(id) ?? (Card.Ended is null ? Show() : Redirect($"/record/{id}"));
 
-    private PageResult Show()
+    /// <inheritdoc/>
+    protected override IActionResult Show()
     {
         InTheWay = [.. Card.BeforeSigning()];
         Record = ServiceRecord.Of(Card);
@@ -40,37 +40,16 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PeopleDes
             Card.Open.Count > 0 ? $"{Card.Open.Count} open" : "",
             Card.Remaining.Any() ? $"{Card.Remaining.Count()} to do" : "",
             Wanting.Count > 0 ? $"{Wanting.Count} to countersign" : "",
+            Card.ToVoid is not null ? "to be made void" : "",
             Card.Stops.Any() ? "the lead decides" : "",
         }.Where(t => t.Length > 0));
         Countersigners = [.. people.All().Where(p => p.Person.WorksOnCards)];
         return Page();
     }
 
-    // Somebody else puts a name to it, at this screen, with a PIN of their own.
     /// <inheritdoc/>
-    protected override async Task<(Person? By, IActionResult? Refused)> SaidBy()
-    {
-        if (!Request.Form.ContainsKey("who") && !Request.Form.ContainsKey("pin"))
-            return (null, null);
-        var outcome = await desk.Try(Typed("who"), Typed("pin"), HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
-        if (outcome.Member is { } second)
-            return (second.Person, null);
-        PinProblem = outcome.Problem;
-        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        return (null, Show());
-    }
+    protected override bool Takes(string? handler) => handler != "amend";
 
     /// <inheritdoc/>
     protected override string Onward(CardCommand given) => given is CorrectionCommand ? $"/handover/{Id}#readings" : $"/handover/{Id}";
-
-    /// <inheritdoc/>
-    protected override IActionResult Again(Person? by)
-    {
-        if (by is not null)
-        {
-            PinProblem = string.Join(" ", Refusals);
-            Refusals.Clear();
-        }
-        return Show();
-    }
 }

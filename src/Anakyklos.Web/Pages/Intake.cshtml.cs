@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Web.Hosting;
@@ -31,6 +32,16 @@ public sealed class IntakeModel(IntakeDesk desk, Viewer viewer) : PageModel
         return Page();
     }
 
+    /// <summary>The same page, filled in from what a scan tool read; an empty name takes that out again. Nothing is opened.</summary>
+    public IActionResult OnPostRead(IntakeForm form, string? take)
+    {
+        if (viewer.Member?.Person.WorksOnCards != true)
+            return Forbid();
+        Visit = desk.TakeOver(WithDropped(form), take, viewer.DistanceUnit);
+        ModelState.Clear();
+        return Page();
+    }
+
     public async Task<IActionResult> OnPostAsync(IntakeForm form)
     {
         if (viewer.Member?.Person is not { WorksOnCards: true } by)
@@ -41,6 +52,23 @@ public sealed class IntakeModel(IntakeDesk desk, Viewer viewer) : PageModel
         Response.StatusCode = Refusals.Any(r => r.Field is null) ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
         return Page();
     }
+
+    /// <summary>What was read of a vehicle, in one line.</summary>
+    /// <param name="of">The report.</param>
+    public static string Says(ReportOf of) => string.Join(", ", new[]
+    {
+        OdometerText.Of(of.Report.Odometer.Value, of.Report.Odometer.Unit),
+        of.Report.Code.Length > 0 ? $"code {of.Report.Code}" : "",
+        of.Report.Left is { } left ? left.Value < Quantity<Distance>.Zero
+            ? $"{OdometerText.Of(Quantity<Distance>.Zero - left.Value, left.Unit)} over"
+            : $"{OdometerText.Of(left.Value, left.Unit)} left" : "",
+        of.Report.OilLife is { } life ? $"oil life {life}\u00a0%" : "",
+        of.Report.Hours is { } hours ? $"{hours} h" : "",
+    }.Where(t => t.Length > 0));
+
+    /// <summary>Whose field holds what a scan tool read: the tool's name, or null.</summary>
+    /// <param name="field">The field's name.</param>
+    public string? ReadBy(string field) => Visit.ReadOut.Contains(field) ? Visit.Report!.Report.Device.Text : null;
 
     private IntakeForm WithDropped(IntakeForm form)
     {

@@ -19,7 +19,7 @@ namespace Anakyklos.Web.Pages;
 [RequestSizeLimit(LargestForm)]
 [RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
 public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices, PhotoDesk photos,
-    WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
+    DrumDesk drums, RulingStore rulings, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
 {
     // A picture that is too large is told so; what is larger still is not even read.
     private const int LargestForm = 64_000_000;
@@ -75,7 +75,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         && !(Scene.WantsReading && r.Field == Scene.ReadInto) && !(Scene.IsOverTorqued && r.Field == "what")))];
 
     /// <summary>Whether nothing was refused but the answer itself, so that another can be given at once.</summary>
-    public bool OnlyOtherwise => Blocked.Count > 0 && Blocked.All(r => r.Field is "says" or "found" or "words" or "far" or "where");
+    public bool OnlyOtherwise => Blocked.Count > 0
+        && Blocked.All(r => r.Field is "says" or "found" or "words" or "far" or "where" or "number");
 
     /// <summary>What runs by itself while this step is done; empty for nothing.</summary>
     public string Meantime => Scene.IsDone || Scene.WaitsFor is not null ? ""
@@ -163,7 +164,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
             int.TryParse(can ?? Typed("from"), out var from) ? from : null,
             step.Traits.LooksOver ? devices.WrenchesIn(Entry.Bay) : [],
-            point ?? Typed("point")));
+            point ?? Typed("point"), step.Traits.PutsOut ? devices.ScanToolIn(Entry.Bay) : null,
+            Drums: step.Traits.EmptiesPans ? drums.Now() : null,
+            Rulings: Card.UnruledAt(step).Any() ? rulings.Of(Card.Sheet.Id) : null));
         Scene.Typed = Typed;
         Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null })
             && (panel != "map" || step.Map.Length > 0))
@@ -192,7 +195,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     }
 
     /// <inheritdoc/>
-    protected override string Onward(CardCommand given) => Typed("stay") == "yes" ? $"{Lift}&step={Typed("step")}" : Lift;
+    protected override string Onward(CardCommand given) => given is VoidCard ? $"/handover/{Id}"
+        : Typed("stay") == "yes" ? $"{Lift}&step={Typed("step")}" : Lift;
 
     // The picture that came with what was seen; the form goes on with its id.
     /// <inheritdoc/>

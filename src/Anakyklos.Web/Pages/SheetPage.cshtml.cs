@@ -1,14 +1,17 @@
 using System.Text;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Anakyklos.Web.Pages;
 
 /// <summary>One model sheet: its drawings, fluids, fasteners, parts, jobs, resets and sources; and its file.</summary>
-public sealed class SheetPageModel(SheetStore sheets) : PageModel
+public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, Viewer viewer) : PageModel
 {
     public ModelSheet Sheet { get; private set; } = null!;
     public IReadOnlyList<int> Revisions { get; private set; } = [];
@@ -18,12 +21,36 @@ public sealed class SheetPageModel(SheetStore sheets) : PageModel
 
     public IReadOnlyList<(Job Job, CardPlan Plan)> Jobs { get; private set; } = [];
 
+    /// <summary>The values on which sources disagree, with what the lead ruled.</summary>
+    public IReadOnlyList<DisputeNow> Disputes { get; private set; } = [];
+
+    /// <summary>What could not be ruled as typed.</summary>
+    public IReadOnlyList<Refusal> Wrong { get; private set; } = [];
+
+    /// <summary>What was typed.</summary>
+    public string Typed(string field) => Request.HasFormContentType ? Request.Form[field].ToString() : "";
+
+    /// <summary>The lead rules on a value.</summary>
+    public async Task<IActionResult> OnPostRuleAsync(string id, string? value, string? reason)
+    {
+        if (viewer.Member is not { } me || sheets.Newest(id) is null)
+            return NotFound();
+        Wrong = await rulings.Rule(me.Person, id, value, reason);
+        if (Wrong.Count == 0)
+            return Redirect($"/library/{id}#{value}");
+        OnGet(id, null, null);
+        Response.StatusCode = Wrong.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity
+            : StatusCodes.Status403Forbidden;
+        return Page();
+    }
+
     public IActionResult OnGet(string id, int? revision, string? point)
     {
         if ((revision is { } r ? sheets.Find(id, r) : sheets.Newest(id)) is not { } sheet)
             return NotFound();
         Sheet = sheet;
         Revisions = sheets.Revisions(id);
+        Disputes = rulings.Of(sheet);
         Point = point is not null && sheet.Names(point) ? point : default(ThingId);
         Jobs = [.. sheet.Jobs.Values.Select(j => (j, CardPlanner.Plan(sheet, [j.Id])))];
         return Page();

@@ -21,6 +21,9 @@ public sealed record TypedField(string Name, string Label, string? Value, IReadO
 
     public string? Placeholder { get; init; }
 
+    /// <summary>The device that read what stands in it; null where it was typed.</summary>
+    public string? ReadBy { get; init; }
+
     public bool Required { get; init; }
 
     public string Id => Form + Name;

@@ -17,7 +17,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
-public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, CalendarDesk calendars, BroughtRecordStore brought,
+    WorkshopClock clock, Viewer viewer) : PageModel
 {
     public sealed record Service(CardNumber Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
         IReadOnlyList<string> Deviations);
@@ -25,6 +26,12 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Workshop
     public VehicleStory Story { get; private set; } = null!;
     public Vehicle Vehicle => Story.Vehicle;
     public string Odometer { get; private set; } = "";
+
+    /// <summary>The key in the address of its calendar.</summary>
+    public Task<string> CalendarKey() => calendars.Key();
+
+    /// <summary>Records of other workshops.</summary>
+    public IReadOnlyList<BroughtRecord> Elsewhere => brought.Of(Vehicle.Plate);
     public IReadOnlyList<Service> Services { get; private set; } = [];
 
     /// <summary>The last pictures of what was seen, the newest first.</summary>

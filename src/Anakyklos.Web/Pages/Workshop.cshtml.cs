@@ -16,13 +16,16 @@ namespace Anakyklos.Web.Pages;
 /// <summary>The lead's page: school, wrenches, rules, weather, vehicles from a file, people. Each form has its own letter before the names
 /// of its fields.</summary>
 public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, PeopleDesk peopleDesk,
-    Viewer viewer) : PageModel
+    CalendarDesk calendars, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
 
     public WorkshopSettings Settings { get; } = settings.Read();
     public IReadOnlyList<Member> People { get; } = people.All();
     public List<Refusal> Refusals { get; } = [];
+
+    /// <summary>The key in the addresses of the calendars.</summary>
+    public Task<string> CalendarKey() => calendars.Key();
 
     public string Typed(string field) => _typed.GetValueOrDefault(field, "");
 
@@ -37,6 +40,13 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     public IReadOnlyList<OwnRule> Rules => vehicles.OwnRules("");
 
     public void OnGet(string? said) => Said = said is { Length: < 200 } ? said : "";
+
+    /// <summary>Makes a new key for the calendars.</summary>
+    public async Task<IActionResult> OnPostCalendarAsync()
+    {
+        await calendars.Renew();
+        return RedirectToPage(new { said = "The calendars have new addresses" });
+    }
 
     public WorkSchools Schools => Settings.Schools ?? WorkSchools.Usual;
 
@@ -86,6 +96,19 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     {
         Keep("d-", ("name", name), ("accuracy", accuracy), ("calibrated", calibrated));
         return Answer("d-", await desk.AddDispenser(Typed("d-name"), Typed("d-accuracy"), Typed("d-calibrated")));
+    }
+
+    /// <summary>A label printer of the workshop.</summary>
+    public async Task<IActionResult> OnPostLabelPrinterAsync(string? name)
+    {
+        Keep("l-", ("name", name));
+        return Answer("l-", await desk.AddLabelPrinter(Typed("l-name")));
+    }
+
+    public async Task<IActionResult> OnPostScanToolAsync(string? name)
+    {
+        Keep("s-", ("name", name));
+        return Answer("s-", await desk.AddScanTool(Typed("s-name")));
     }
 
     public async Task<IActionResult> OnPostPersonAsync(string? name, string? pin, Role role)

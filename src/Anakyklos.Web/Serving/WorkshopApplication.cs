@@ -72,19 +72,36 @@ public static class WorkshopApplication
         services.AddSingleton<CardChanges>();
         services.AddSingleton<DeviceStore>();
         services.AddSingleton<DeviceDesk>();
+        services.AddSingleton<ReportStore>();
+        services.AddSingleton<ScanDesk>();
         services.AddSingleton<DeviceProtocol>();
         services.AddSingleton<BayChanges>();
         services.AddSingleton<DemoVehicles>();
         services.AddSingleton<DemoWrench>();
         services.AddSingleton<DemoDispenser>();
         services.AddSingleton<IDemoSender>(s => s.GetRequiredService<DemoWrench>());
+        services.AddSingleton<DemoScanTool>();
         services.AddSingleton<IDemoSender>(s => s.GetRequiredService<DemoDispenser>());
+        services.AddSingleton<IDemoSender>(s => s.GetRequiredService<DemoScanTool>());
+        services.AddSingleton<DemoLabelPrinter>();
+        services.AddSingleton<IDemoSender>(s => s.GetRequiredService<DemoLabelPrinter>());
         if (options.Demo)
             services.AddHostedService<DeviceBeat>();
         services.AddSingleton<IPasswordHasher<Member>, PasswordHasher<Member>>();
         services.AddSingleton<PeopleDesk>();
+        services.AddSingleton<PersonBehind>();
         services.AddSingleton<SettingDesk>();
         services.AddSingleton<IntakeDesk>();
+        services.AddSingleton<BroughtRecordStore>();
+        services.AddSingleton<RecordDesk>();
+        services.AddSingleton<CalendarDesk>();
+        services.AddSingleton<FrontDesk>();
+        services.AddSingleton<LabelJobStore>();
+        services.AddSingleton<LabelDesk>();
+        services.AddSingleton<RulingStore>();
+        services.AddSingleton<RulingDesk>();
+        services.AddSingleton<DrumStore>();
+        services.AddSingleton<DrumDesk>();
         services.AddHttpContextAccessor();
         services.AddScoped<Viewer>();
 
@@ -177,6 +194,8 @@ public static class WorkshopApplication
         app.MapRazorPages();
         CardEndpoints.Map(app);
         PhotoEndpoints.Map(app);
+        PaperEndpoints.Map(app);
+        FileEndpoints.Map(app);
         DeviceEndpoints.Map(app);
         app.MapOpenApi("/openapi/v1.json").AllowAnonymous();
         app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous()

@@ -70,6 +70,21 @@ public static class LiftWords
         _ => "stop",
     };
 
+    /// <summary>How something strayed, in a few words.</summary>
+    public static string Strayed(Stray how) => how switch
+    {
+        Stray.Leak => "leak",
+        Stray.TooMuch => "too much torque",
+        Stray.PutRight => "put right afterwards",
+        Stray.Warned => "against a warning",
+        Stray.WaitCut => "not waited for",
+        Stray.Light => "oil light",
+        Stray.NoStart => "did not fire",
+        Stray.Reset => "reset",
+        Stray.LetStay => "let stay",
+        _ => throw new ArgumentOutOfRangeException(nameof(how), how, "Nobody has said what that is called."),
+    };
+
     public static string Outcome(TorqueOutcome outcome) => outcome switch
     {
         TorqueOutcome.Passes => "passes",

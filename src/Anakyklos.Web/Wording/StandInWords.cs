@@ -26,6 +26,7 @@ public static class StandInWords
         ResetFailsOnce f => ("Stays lit the first time", sheet.Resets[f.What].Name),
         SlowPuncture f => ("Nail in it", $"Tyre {f.Wheel}"),
         WeakBattery => ("Weak", "Battery"),
+        TrappedWire => ("Wire is trapped", "Oil pressure switch"),
         Stripped f => ("Thread is gone", sheet.Fasteners[f.What].Name),
         _ => throw new ArgumentException($"Nobody has said what {fault.GetType().Name} is called.", nameof(fault)),
     };
@@ -42,6 +43,8 @@ public static class StandInWords
         DashControl.Screen => "Screen",
         DashControl.Tool => "Scan tool ST-1",
         DashControl.Lead => "Service lead",
+        DashControl.Plug => "Scan tool's plug",
+        DashControl.Choice => "Choose the vehicle on the scan tool",
         _ => throw new ArgumentOutOfRangeException(nameof(control), control, "Nobody has said what that is called."),
     };
 
@@ -56,6 +59,7 @@ public static class StandInWords
         FetchesRight h => $"Fetch the right {Words.Low(sheet.Parts[h.What].Name)}",
         FetchesRightCan h => $"Fetch the right can of {Words.Low(sheet.Fluids[h.What].Name)}",
         SeatsBelt h => $"Seat the {Words.Low(sheet.Parts[h.What].Name)} in its grooves",
+        FreesWire => "Free the wire of the oil pressure switch",
         Charges => "Charge the battery",
         _ => throw new ArgumentException($"Nobody has said what {hand.GetType().Name} is called.", nameof(hand)),
     };

@@ -22,22 +22,12 @@ public enum Runs
 /// <summary>Full strokes were made: pressed, screw open, screw shut, released.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Strokes">How many.</param>
-public sealed record StrokesMade(StepId Step, int Strokes) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record StrokesMade(StepId Step, int Strokes) : CardEvent, IGoesOn;
 
 /// <summary>Somebody looked at what runs through the hose.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="How">What runs.</param>
-public sealed record HoseSeen(StepId Step, Runs How) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record HoseSeen(StepId Step, Runs How) : CardEvent, IGoesOn;
 
 /// <summary>The reservoir was filled.</summary>
 /// <param name="Step">Step id.</param>
@@ -48,10 +38,6 @@ public sealed record ReservoirFilled(StepId Step, Typed<Volume>? Filled = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Short = false,
     IReadOnlyList<PouredFrom>? From = null) : CardEvent, IPourEvent
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-
     /// <inheritdoc/>
     [JsonIgnore]
     public Typed<Volume> Amount => Filled ?? new(Quantity<Volume>.Zero, Volume.Millilitre);
@@ -73,12 +59,7 @@ public enum Pedal
 /// <summary>The pedal or lever was pressed, and is held from now.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="For">For how long it is to be held.</param>
-public sealed record PedalPressed(StepId Step, TimeSpan For) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record PedalPressed(StepId Step, TimeSpan For) : CardEvent, IGoesOn;
 
 /// <summary>Somebody felt what the pedal or lever does.</summary>
 /// <param name="Step">Step id.</param>

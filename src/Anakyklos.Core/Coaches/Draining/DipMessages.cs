@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 
@@ -8,11 +7,9 @@ namespace Anakyklos.Core.Coaches.Draining;
 /// <param name="Step">The step that lets it out.</param>
 /// <param name="Level">Where it stood.</param>
 /// <param name="AgainstWarning">What did not go with what was filled last; null for nothing.</param>
-public sealed record Dipped(StepId Step, Level Level, string? AgainstWarning = null) : CardEvent, IStepEvent
+public sealed record Dipped(StepId Step, Level Level, string? AgainstWarning = null) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => AgainstWarning is { Length: > 0 } ? Stray.Warned : null;
 }
 
 /// <summary>The level was read before the fluid is let out.</summary>

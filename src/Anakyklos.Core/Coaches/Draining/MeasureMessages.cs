@@ -8,7 +8,11 @@ namespace Anakyklos.Core.Coaches.Draining;
 /// <param name="Amount">The amount in the unit it was given in; litres where it was weighed.</param>
 /// <param name="Weighed">What the scale showed; null where it was measured by volume.</param>
 /// <param name="Asked">What was asked about it and answered with yes; null for nothing.</param>
-public sealed record Measured(StepId Step, Typed<Volume> Amount, Weighed? Weighed = null, string? Asked = null) : CardEvent, IStepEvent;
+public sealed record Measured(StepId Step, Typed<Volume> Amount, Weighed? Weighed = null, string? Asked = null)
+    : CardEvent, IStepEvent, IMayStray
+{
+    Stray? IMayStray.Strayed => Asked is { Length: > 0 } ? Stray.Warned : null;
+}
 
 /// <summary>What a scale showed.</summary>
 /// <param name="Full">Pan and fluid.</param>

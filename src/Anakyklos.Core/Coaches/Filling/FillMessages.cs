@@ -17,28 +17,25 @@ namespace Anakyklos.Core.Coaches.Filling;
 /// <param name="Device">The dispenser that metered it; null when a person measured it.</param>
 public sealed record Poured(StepId Step, Typed<Volume> Amount, string AgainstWarning = "",
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool OneOfSeveral = false,
-    IReadOnlyList<PouredFrom>? From = null, DeviceId? Device = null) : CardEvent, IPourEvent;
+    IReadOnlyList<PouredFrom>? From = null, DeviceId? Device = null) : CardEvent, IPourEvent, IMayStray
+{
+    Stray? IMayStray.Strayed => AgainstWarning is { Length: > 0 } ? Stray.Warned : null;
+}
 
 /// <summary>An amount was taken out again, because it stood too high.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Amount">The amount.</param>
-public sealed record TakenOut(StepId Step, Typed<Volume> Amount) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record TakenOut(StepId Step, Typed<Volume> Amount) : CardEvent, IGoesOn;
 
 /// <summary>The level was read: on a stick, in a window, on a rod, at a part.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Level">Where it stood.</param>
 /// <param name="Depth">How far below the filler, as it was read on a rod; null for every other gauge, and where it was not said.</param>
 /// <param name="AgainstWarning">The warning that was passed over; null for none.</param>
-public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = null, string? AgainstWarning = null) : CardEvent, IStepEvent
+public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = null, string? AgainstWarning = null)
+    : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => AgainstWarning is { Length: > 0 } ? Stray.Warned : null;
 }
 
 /// <summary>The level was read before the first run on what went in: it tells whether the oil is there at all, and nothing is topped up
@@ -46,30 +43,21 @@ public sealed record GaugeRead(StepId Step, Level Level, Typed<Length>? Depth = 
 /// <param name="Step">Step id.</param>
 /// <param name="Level">Where it stood.</param>
 /// <param name="AgainstWarning">The warning that was passed over; null for none.</param>
-public sealed record StoodBeforeRun(StepId Step, Level Level, string? AgainstWarning = null) : CardEvent, IStepEvent
+public sealed record StoodBeforeRun(StepId Step, Level Level, string? AgainstWarning = null) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => AgainstWarning is { Length: > 0 } ? Stray.Warned : null;
 }
 
 /// <summary>What it goes into was taken apart, and is dry inside.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record WasStripped(StepId Step) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record WasStripped(StepId Step) : CardEvent, IGoesOn;
 
 /// <summary>It ran out of the hole through which it is filled.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="AgainstWarning">The warning that was passed over, or empty.</param>
-public sealed record RanOver(StepId Step, string AgainstWarning = "") : CardEvent, IStepEvent
+public sealed record RanOver(StepId Step, string AgainstWarning = "") : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => AgainstWarning is { Length: > 0 } ? Stray.Warned : null;
 }
 
 /// <summary>An amount went in.</summary>

@@ -18,7 +18,7 @@ internal sealed class PourCoach : Coach
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         var (id, sheet) = (step.What, card.Sheet);
-        if (!card.Fluid(id).Out && card.Steps.Any(Drains))
+        if (card.Fluid(id) is { Out: false, Pours: 0 } && card.Steps.Any(Drains))
             yield return new("The old oil has not been drained.", "Drain it first.", card.First(Drains));
         if (sheet.Fluids[id].FillBy == FillBy.MeasuredReturn && card.Fluid(id).CameOut is null
             && card.Remaining.Any(s => s.Traits.MeasuresOut && s.What == id))

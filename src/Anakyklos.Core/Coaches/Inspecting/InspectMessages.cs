@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 
@@ -10,21 +9,14 @@ namespace Anakyklos.Core.Coaches.Inspecting;
 /// <param name="Reads">What the gauge said, in full; several across it with a semicolon between; or the answer as it
 /// stands in the sheet.</param>
 /// <param name="Outcome">What it is worth.</param>
-public sealed record PointInspected(StepId Step, string Point, string Reads, PointOutcome Outcome) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record PointInspected(StepId Step, string Point, string Reads, PointOutcome Outcome) : CardEvent, IGoesOn;
 
 /// <summary>What does not pass stays as it is.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Point">The point of it.</param>
-public sealed record PointStays(StepId Step, string Point) : CardEvent, IStepEvent
+public sealed record PointStays(StepId Step, string Point) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => Stray.LetStay;
 }
 
 /// <summary>A point was measured.</summary>

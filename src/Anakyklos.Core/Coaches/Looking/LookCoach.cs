@@ -30,7 +30,7 @@ internal sealed class LookCoach : PressedCoach
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
         // A leak is told whenever it is seen.
-        ReportLeak leak => IsOpened(at, leak.Fastener) ? Leaks(at, leak.Fastener) : NotHere(at),
+        ReportLeak leak => IsOpened(at, leak.Fastener) ? at.Card.Leaks(at.Id, leak.Fastener) : NotHere(at),
         ReportDry dry => IsOpened(at, dry.Fastener) ? Dry(at, dry.Fastener) : NotHere(at),
         ReportWeep weep => IsOpened(at, weep.Fastener) ? Weeps(at, weep.Fastener) : NotHere(at),
         _ => base.Decide(at, said),
@@ -38,7 +38,7 @@ internal sealed class LookCoach : PressedCoach
 
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
     {
-        LeakFound leak => [.. Reopens(card, leak), new StepBeginsAgain(step.Id), new WaitEnds(step.Id)],
+        LeakFound leak => [.. card.OpensAgain(leak.Fastener), new StepBeginsAgain(step.Id), new WaitEnds(step.Id)],
         JointDry dry => [new JointLooks(step.Id, dry.Fastener, JointLook.Dry),
             .. IsLast(card, step, dry.Fastener) ? Ends(step) : []],
         JointWept wept => [new JointLooks(step.Id, wept.Fastener, JointLook.Wept),
@@ -65,23 +65,13 @@ internal sealed class LookCoach : PressedCoach
 
     private static IEnumerable<Effect> Ends(SheetStep step) => [new WaitEnds(step.Id), new StepEnds(step.Id), new JointsSeen()];
 
-    private static Decision Leaks(StepAt at, FastenerId joint) => Yes(new LeakFound(at.Id, joint),
-        new FindingNoted(at.Id, FindingGrade.PlanIt, $"{at.Sheet.Fasteners[joint].Name} leaked after it was closed"));
-
     // While one is left to show itself, the others are looked at.
     private static Decision Dry(StepAt at, FastenerId joint) =>
-        (at.Card.JointAt(at.Id, joint) == JointLook.Wept ? at.NotNow() : Unwaited(at).NotNow())
+        (at.Card.JointAt(at.Id, joint) == JointLook.Wept ? at.NotNow() : at.Unwaited.NotNow())
             ?? (Decision)Yes(new JointDry(at.Id, joint));
 
     // What comes back after it was wiped is no rest of the work.
-    private static Decision Weeps(StepAt at, FastenerId joint) => at.Card.JointAt(at.Id, joint) == JointLook.Wept ? Leaks(at, joint)
-        : Unwaited(at).NotNow() ?? (Decision)Yes(new JointWept(at.Id, joint, ShowsIn));
-
-    private static StepAt Unwaited(StepAt at) => at.Card.Waits.FirstOrDefault(w => w.Id == at.Id)?.Until is { } until && until > at.Now
-        ? at with { Now = until } : at;
-
-    // The joint is proved again whatever runs through it; the look itself has not been done.
-    private static IEnumerable<Effect> Reopens(JobCard card, LeakFound leak) =>
-        card.Steps.FirstOrDefault(s => s.Traits.Fastens && s.What == leak.Fastener) is { } tighten
-            ? Of(tighten).Leaks(card, tighten) : [];
+    private static Decision Weeps(StepAt at, FastenerId joint) => at.Card.JointAt(at.Id, joint) == JointLook.Wept
+        ? at.Card.Leaks(at.Id, joint)
+        : at.Unwaited.NotNow() ?? (Decision)Yes(new JointWept(at.Id, joint, ShowsIn));
 }

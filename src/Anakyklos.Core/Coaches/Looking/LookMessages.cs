@@ -3,11 +3,6 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Coaches.Looking;
 
-/// <summary>A joint leaks: it counts as open again.</summary>
-/// <param name="Step">The step at which it was looked at.</param>
-/// <param name="Fastener">Fastener id.</param>
-public sealed record LeakFound(StepId Step, FastenerId Fastener) : CardEvent, IStepEvent;
-
 /// <summary>A joint is dry.</summary>
 /// <param name="Step">The step at which it was looked at.</param>
 /// <param name="Fastener">Fastener id.</param>
@@ -17,12 +12,10 @@ public sealed record JointDry(StepId Step, FastenerId Fastener) : CardEvent, ISt
 /// <param name="Step">The step at which it was looked at.</param>
 /// <param name="Fastener">Fastener id.</param>
 /// <param name="Again">After how long it is looked at again.</param>
-public sealed record JointWept(StepId Step, FastenerId Fastener, TimeSpan Again) : CardEvent, IStepEvent;
-
-/// <summary>A joint leaks.</summary>
-/// <param name="Step">The step at which it was looked at.</param>
-/// <param name="Fastener">Fastener id.</param>
-public sealed record ReportLeak(StepId Step, FastenerId Fastener) : StepCommand(Step);
+public sealed record JointWept(StepId Step, FastenerId Fastener, TimeSpan Again) : CardEvent, IStepEvent, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.Leak;
+}
 
 /// <summary>A joint is dry.</summary>
 /// <param name="Step">The step at which it was looked at.</param>
@@ -68,8 +61,9 @@ public sealed record LookedAtJoint(Fastener Fastener, LookWhile While, JointLook
 {
     /// <summary>The joints of a look, in the order of the sheet.</summary>
     /// <param name="card">The card.</param>
-    /// <param name="step">A step that looks at joints.</param>
+    /// <param name="step">A step that looks at joints; where it switches the engine off, only what is in sight until then.</param>
     public static IReadOnlyList<LookedAtJoint> Of(JobCard card, SheetStep step) =>
-        [.. card.JointsOpened.Select(f => new LookedAtJoint(f, card.IsPumped(f) ? LookWhile.EngineRan
+        [.. (step.Traits.Engine == EngineUse.Stops ? card.JointsInSight : card.JointsOpened)
+            .Select(f => new LookedAtJoint(f, card.IsPumped(f) ? LookWhile.EngineRan
             : card.Sheet.IsPressed(f) ? LookWhile.Pressed : LookWhile.AsItStands, card.JointAt(step.Id, f.Id)))];
 }

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 
@@ -7,22 +6,12 @@ namespace Anakyklos.Core.Coaches.Priming;
 /// <summary>The key was turned, or the primer pressed, and is held from now.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="For">For how long it is to be held.</param>
-public sealed record PrimeHeld(StepId Step, TimeSpan For) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record PrimeHeld(StepId Step, TimeSpan For) : CardEvent, IGoesOn;
 
 /// <summary>Strokes or turns were made.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Times">How many.</param>
-public sealed record PrimeCounted(StepId Step, int Times) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record PrimeCounted(StepId Step, int Times) : CardEvent, IGoesOn;
 
 /// <summary>The key was turned and is held there.</summary>
 /// <param name="Step">Step id.</param>

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Looks;
 
@@ -8,12 +7,7 @@ namespace Anakyklos.Core.Coaches.Reading;
 /// <param name="Step">Step id.</param>
 /// <param name="Look">What was seen.</param>
 /// <param name="Leads">What followed from it.</param>
-public sealed record Seen(StepId Step, Look Look, LookOutcome Leads) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record Seen(StepId Step, Look Look, LookOutcome Leads) : CardEvent, IGoesOn;
 
 /// <summary>Something was looked at that came out.</summary>
 /// <param name="Step">Step id.</param>

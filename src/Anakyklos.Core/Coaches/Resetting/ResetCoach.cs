@@ -29,28 +29,40 @@ internal sealed class ResetCoach : PressedCoach
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
-        HoldReset => Unwaited(at).NotNow() ?? TooOften(at) ?? Hold(at),
-        FailReset c => Unwaited(at).NotNow() ?? Fail(at, c.Shows.Trim()),
+        HoldReset => at.Unwaited.NotNow() ?? TooOften(at) ?? Hold(at),
+        FailReset c => at.Unwaited.NotNow() ?? Fail(at, c.Shows.Trim(), null),
+        HearTool c => at.Unwaited.NotNow() ?? TooOften(at) ?? Hear(at.Unwaited, c),
         ShowReset c => Held(at) ?? at.NotNow() ?? TooOften(at) ?? Shown(at, c.Distance, c.Months),
         LookIntoReset c => at.NotNow() ?? LookedInto(at, c),
         ConfirmStep => Held(at) ?? TooOften(at) ?? base.Decide(at, said),
-        Deviate => base.Decide(Unwaited(at), said),
+        Deviate => base.Decide(at.Unwaited, said),
         _ => base.Decide(at, said),
     };
 
     internal override IReadOnlyList<Effect> Effects(JobCard card, SheetStep step, CardEvent happened) => happened switch
     {
-        ResetHeld held => [new WaitBegins(step.Id, "Hold on", held.For)],
+        ResetHeld held => [new WaitBegins(step.Id, step.Spec is ResetMove { Wait: not null } ? "Hands off" : "Hold on", held.For)],
         ResetFailed failed => [.. Resetting.MovesOf(card, step).Skip(Math.Max(0, failed.Again - 1)).SelectMany(m => Again(card, m))],
-        ResetShown => [new WaitEnds(step.Id), new StepEnds(step.Id), .. step.EndsReset ? new[] { Out(step) } : []],
+        ResetShown or ResetAnswered => [new WaitEnds(step.Id), new StepEnds(step.Id), .. step.EndsReset ? new[] { Out(step) } : []],
         ResetLookedInto => [],
         _ => base.Effects(card, step, happened),
+    };
+
+    internal override CardCommand? Hears(JobCard card, SheetStep step, string shows, DeviceId tool) =>
+        IsAtTool(Resetting.Of(card, step).Move) ? new HearTool(step.Id, shows, tool) : null;
+
+    internal override DeviceId? ReadBy(CardEvent happened) => happened switch
+    {
+        ResetAnswered e => e.Device,
+        ResetShown e => e.Device,
+        ResetFailed e => e.Device,
+        _ => null,
     };
 
     internal override CardCommand ByTheBook(JobCard card, SheetStep step) => Resetting.Of(card, step) switch
     {
         { WantsLook: true } => new LookIntoReset(step.Id, "Doors shut, charger on"),
-        { Move.Hold: not null, HeldUntil: null } => new HoldReset(step.Id),
+        { Move.Timed: not null, HeldUntil: null } => new HoldReset(step.Id),
         { Tells: NextService.Distance, Expected: null } r => new ShowReset(step.Id,
             r.Ritual.Types?.Step ?? new(Quantity<Distance>.Of(1000, Distance.Kilometre), Distance.Kilometre), null),
         { Tells: NextService.Months, Expected: null } => new ShowReset(step.Id, null, 6),
@@ -80,21 +92,22 @@ internal sealed class ResetCoach : PressedCoach
     private static IEnumerable<Effect> Again(JobCard card, SheetStep move) =>
         card.Waits.Any(w => w.Id == move.Id) ? [new StepBeginsAgain(move.Id), new WaitEnds(move.Id)] : [new StepBeginsAgain(move.Id)];
 
-    // What the display does is told at once, also while something is held.
-    private static StepAt Unwaited(StepAt at) => at.Card.Waits.FirstOrDefault(w => w.Id == at.Id)?.Until is { } until && until > at.Now
-        ? at with { Now = until } : at;
-
     // Pressing early says so; a wait that was cut held nothing.
     private static Refused? Held(StepAt at)
     {
         if (at.Card.IsOver(at.Step, at.Now) is { } over)
             return over;
         var reset = Resetting.Of(at.Card, at.Step);
-        if (reset.Move.Hold is not { } hold || Unwaited(at).NotNow() is not null)
+        if (reset.Move.Timed is not { } timed || at.Unwaited.NotNow() is not null)
             return null;
+        if (reset.Move.Wait is not null)
+            return reset.HeldUntil is not { } answers
+                ? No("It was not waited for so long as the sheet wants.", $"Say when the wait begins, and wait {Seconds(timed)}.")
+                : answers > at.Now ? No($"Waited {Seconds(timed - (answers - at.Now))} of {Seconds(timed)}.",
+                    "Wait until the ring is full. Where it says something else, say what.") : null;
         return reset.HeldUntil is not { } until
-            ? No("It was not held for so long as the sheet wants.", $"Say when it is held, and hold it for {Seconds(hold)}.")
-            : until > at.Now ? No($"Held for {Seconds(hold - (until - at.Now))} of {Seconds(hold)}.",
+            ? No("It was not held for so long as the sheet wants.", $"Say when it is held, and hold it for {Seconds(timed)}.")
+            : until > at.Now ? No($"Held for {Seconds(timed - (until - at.Now))} of {Seconds(timed)}.",
                 "Hold on until the ring is full. Where it was let go, say that it did not answer.") : null;
     }
 
@@ -103,24 +116,40 @@ internal sealed class ResetCoach : PressedCoach
     private static Refused? TooOften(StepAt at) => Resetting.Of(at.Card, at.Step) is { WantsLook: true } reset
         ? No($"It failed {reset.Failed} times.", "Look why and say what was found; or leave it lit, with a reason.") : null;
 
-    private static Decision Hold(StepAt at) => Resetting.Of(at.Card, at.Step).Move.Hold is { } hold ? Yes(new ResetHeld(at.Id, hold))
-        : No("Nothing is held here.", "Say what the display shows.");
+    private static Decision Hold(StepAt at) => Resetting.Of(at.Card, at.Step).Move.Timed is { } timed ? Yes(new ResetHeld(at.Id, timed))
+        : No("Nothing is held or waited for here.", "Say what the display shows.");
 
-    private static Decision Fail(StepAt at, string shows)
+    // A tool takes its own time: it answers when it has the answer.
+    private static Decision Hear(StepAt at, HearTool said)
+    {
+        var reset = Resetting.Of(at.Card, at.Step);
+        if (!IsAtTool(reset.Move))
+            return No("No scan tool is waited for here.", "Say what the display shows.");
+        if (reset.Tells == NextService.Distance && Quantity<Distance>.Read(said.Shows, out _) is { } far)
+            return Shown(at, far, null, said.Device);
+        return reset.Tells == NextService.None && Same(reset.Move.Expect, said.Shows)
+            ? Yes(new ResetAnswered(at.Id, reset.Move.Expect, said.Device)) : Fail(at, said.Shows.Trim(), said.Device);
+    }
+
+    private static bool IsAtTool(ResetMove move) => move.Uses is DashControl.Tool or DashControl.Plug or DashControl.Choice;
+
+    private static bool Same(string one, string other) => string.Equals(one, other.Trim(), StringComparison.OrdinalIgnoreCase);
+
+    private static Decision Fail(StepAt at, string shows, DeviceId? device)
     {
         if (shows.Length > LongestMessage)
             return No($"That is {shows.Length} characters long.", "Type the message itself, as the display has it.", field: "shows");
         var reset = Resetting.Of(at.Card, at.Step);
-        var known = reset.Move.Else.FirstOrDefault(m => string.Equals(m.Shows, shows, StringComparison.OrdinalIgnoreCase));
+        var known = reset.Move.Else.FirstOrDefault(m => Same(m.Shows, shows));
         var again = Math.Min(known is { Again: > 0 } ? known.Again : reset.Ritual.AgainAt, Math.Max(1, reset.Number));
-        return Yes(new ResetFailed(at.Id, shows.Length > 0 ? known?.Shows ?? shows : null, again));
+        return Yes(new ResetFailed(at.Id, shows.Length > 0 ? known?.Shows ?? shows : null, again, device));
     }
 
     private static Decision LookedInto(StepAt at, LookIntoReset said) => !Resetting.Of(at.Card, at.Step).WantsLook
         ? No("It may be tried again as it is.", "Go on with the moves.")
         : Wordless(said.Found, "found", "What was found") ?? (Decision)Yes(new ResetLookedInto(at.Id, said.Found.Trim()));
 
-    private static Decision Shown(StepAt at, Typed<Distance>? distance, int? months)
+    private static Decision Shown(StepAt at, Typed<Distance>? distance, int? months, DeviceId? device = null)
     {
         var reset = Resetting.Of(at.Card, at.Step);
         if (reset.Tells == NextService.None)
@@ -130,7 +159,7 @@ internal sealed class ResetCoach : PressedCoach
             return No("That is no distance to a service.", "Type what it shows, with its unit.", field: "distance");
         if (reset.Tells == NextService.Months && (months is not (>= 1 and <= 120) || distance is not null))
             return No("Those are no months to a service.", "Type how many it shows.", field: "months");
-        var shown = new ResetShown(at.Id, distance, months);
+        var shown = new ResetShown(at.Id, distance, months, device);
         return IsLastWord(at, reset) && Later(at, distance, months) is { Length: > 0 } later
             ? Yes(shown, new FindingNoted(at.Id, FindingGrade.KeepAnEye, later)) : Yes(shown);
     }

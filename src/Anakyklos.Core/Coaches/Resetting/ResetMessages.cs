@@ -5,41 +5,46 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Coaches.Resetting;
 
-/// <summary>Something is held from now.</summary>
+/// <summary>Something is held, or waited for, from now.</summary>
 /// <param name="Step">Step id of the move.</param>
 /// <param name="For">For how long.</param>
-public sealed record ResetHeld(StepId Step, TimeSpan For) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record ResetHeld(StepId Step, TimeSpan For) : CardEvent, IGoesOn;
 
 /// <summary>The display did not answer as it should: the reset begins again.</summary>
 /// <param name="Step">Step id of the move that failed.</param>
 /// <param name="Shows">What it showed instead; empty for nothing.</param>
 /// <param name="Again">The move at which it begins again, from 1.</param>
+/// <param name="Device">The scan tool that showed it; null when a person said it.</param>
 public sealed record ResetFailed(StepId Step,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] string? Shows = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] int Again = 0) : CardEvent, IStepEvent;
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] int Again = 0,
+    DeviceId? Device = null) : CardEvent, IStepEvent, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.Reset;
+}
+
+/// <summary>A scan tool showed what it should: the move is made.</summary>
+/// <param name="Step">Step id of the move.</param>
+/// <param name="Shows">What it showed.</param>
+/// <param name="Device">The tool.</param>
+public sealed record ResetAnswered(StepId Step, string Shows, DeviceId Device) : CardEvent, IGoesOn;
 
 /// <summary>A distance or months were typed in, or shown as the next service.</summary>
 /// <param name="Step">Step id of the move.</param>
 /// <param name="Distance">The distance, in the unit of the display; null where it is months.</param>
 /// <param name="Months">The months; null where it is a distance.</param>
-public sealed record ResetShown(StepId Step, Typed<Distance>? Distance, int? Months) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+/// <param name="Device">The scan tool that took it; null when a person said it.</param>
+public sealed record ResetShown(StepId Step, Typed<Distance>? Distance, int? Months, DeviceId? Device = null) : CardEvent, IGoesOn;
 
 /// <summary>Somebody looked why a reset fails.</summary>
 /// <param name="Step">Step id of the move.</param>
 /// <param name="Found">What was found.</param>
-public sealed record ResetLookedInto(StepId Step, string Found) : CardEvent, IStepEvent;
+public sealed record ResetLookedInto(StepId Step, string Found) : CardEvent, IStepEvent, IMayStray
+{
+    Stray? IMayStray.Strayed => Stray.Reset;
+}
 
-/// <summary>Something is held from now.</summary>
+/// <summary>Something is held, or waited for, from now.</summary>
 /// <param name="Step">Step id.</param>
 public sealed record HoldReset(StepId Step) : StepCommand(Step);
 
@@ -53,6 +58,12 @@ public sealed record FailReset(StepId Step, string Shows = "") : StepCommand(Ste
 /// <param name="Distance">The distance, or null.</param>
 /// <param name="Months">The months, or null.</param>
 public sealed record ShowReset(StepId Step, Typed<Distance>? Distance, int? Months) : StepCommand(Step);
+
+/// <summary>A scan tool shows something. No page and no file can say so.</summary>
+/// <param name="Step">Step id.</param>
+/// <param name="Shows">What it shows, up to 60 characters.</param>
+/// <param name="Device">The tool.</param>
+public sealed record HearTool(StepId Step, string Shows, DeviceId Device) : StepCommand(Step);
 
 /// <summary>Somebody looked why it fails.</summary>
 /// <param name="Step">Step id.</param>
@@ -71,7 +82,7 @@ internal sealed class ResetCommands : ICommandPage
 
     public IEnumerable<CommandDeclaration> Commands =>
     [
-        new("resetHeld", "What is held for a reset is held from now", [Field.Step], said => new HoldReset(said.Of(Field.Step))),
+        new("resetHeld", "What is held or waited for at a reset is, from now", [Field.Step], said => new HoldReset(said.Of(Field.Step))),
         new("fail", "The display did not answer, or says something else", [Field.Step, Shows],
             said => new FailReset(said.Of(Field.Step), said.Of(Shows))),
         new("resetShows", "Another next service than was worked out was typed in, or is shown", [Field.Step, Far, Months],

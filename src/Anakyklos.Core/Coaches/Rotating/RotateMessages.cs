@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 
@@ -7,12 +6,7 @@ namespace Anakyklos.Core.Coaches.Rotating;
 /// <summary>Somebody looked whether the treads carry an arrow.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Arrowed">They do.</param>
-public sealed record TreadLookedAt(StepId Step, bool Arrowed) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record TreadLookedAt(StepId Step, bool Arrowed) : CardEvent, IGoesOn;
 
 /// <summary>Somebody looked whether the treads carry an arrow.</summary>
 /// <param name="Step">Step id.</param>

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
@@ -7,35 +6,20 @@ namespace Anakyklos.Core.Coaches.Running;
 
 /// <summary>The vehicle set off.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record RoadBegun(StepId Step) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record RoadBegun(StepId Step) : CardEvent, IGoesOn;
 
 /// <summary>Something was tried on the road.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Try">Which, from 0.</param>
 /// <param name="Went">How it went.</param>
 /// <param name="Words">What it did where that was not as it should; empty otherwise.</param>
-public sealed record RoadTried(StepId Step, int Try, TryWent Went, string Words) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record RoadTried(StepId Step, int Try, TryWent Went, string Words) : CardEvent, IGoesOn;
 
 /// <summary>The vehicle is back.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Far">How far it was driven.</param>
 /// <param name="Where">Where.</param>
-public sealed record RoadEnded(StepId Step, Typed<Distance> Far, string Where) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record RoadEnded(StepId Step, Typed<Distance> Far, string Where) : CardEvent, IGoesOn;
 
 /// <summary>The vehicle sets off.</summary>
 /// <param name="Step">Step id.</param>

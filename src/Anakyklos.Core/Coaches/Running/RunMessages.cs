@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 
@@ -7,51 +6,35 @@ namespace Anakyklos.Core.Coaches.Running;
 /// <summary>A move was made of what makes an engine run that would not by itself.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Number">Which, from 1.</param>
-public sealed record StartMoveMade(StepId Step, int Number) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record StartMoveMade(StepId Step, int Number) : CardEvent, IGoesOn;
 
 /// <summary>The engine caught and runs.</summary>
 /// <param name="Step">Step id.</param>
-public sealed record EngineCaught(StepId Step) : CardEvent, IStepEvent
-{
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
-}
+public sealed record EngineCaught(StepId Step) : CardEvent, IGoesOn;
 
 /// <summary>The oil light went out.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="After">How long after the engine caught that was said, in whole seconds, rounded up.</param>
 /// <param name="Timed">Whether that was in time; otherwise somebody said that it was out in time and pressed late.</param>
-public sealed record OilLightOut(StepId Step, TimeSpan After, bool Timed) : CardEvent, IStepEvent
+public sealed record OilLightOut(StepId Step, TimeSpan After, bool Timed) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => Timed ? null : Stray.Light;
 }
 
 /// <summary>The oil light stayed on, and the engine was switched off.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="After">How long after the engine caught, in whole seconds, rounded up.</param>
-public sealed record OilLightStayed(StepId Step, TimeSpan After) : CardEvent, IStepEvent
+public sealed record OilLightStayed(StepId Step, TimeSpan After) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => Stray.Light;
 }
 
 /// <summary>Somebody looked why the oil light stayed on.</summary>
 /// <param name="Step">Step id.</param>
 /// <param name="Found">What was found.</param>
-public sealed record LightLookedInto(StepId Step, string Found) : CardEvent, IStepEvent
+public sealed record LightLookedInto(StepId Step, string Found) : CardEvent, IGoesOn, IMayStray
 {
-    /// <inheritdoc/>
-    [JsonIgnore]
-    public bool GoesOn => true;
+    Stray? IMayStray.Strayed => Stray.Light;
 }
 
 /// <summary>The engine was cranked for as long as it may be, and did not fire.</summary>

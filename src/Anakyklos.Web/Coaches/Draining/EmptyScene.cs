@@ -1,6 +1,8 @@
+using Anakyklos.Core.Stores;
+
 namespace Anakyklos.Web.Coaches.Draining;
 
-/// <summary>The pans are emptied: what is in each of them.</summary>
+/// <summary>The pans are emptied: what is in each of them, and into which drum it goes.</summary>
 public sealed class EmptyScene : WorkScene
 {
     /// <inheritdoc/>
@@ -9,7 +11,23 @@ public sealed class EmptyScene : WorkScene
     /// <inheritdoc/>
     public override void Draw(LiftScene scene, Looker to)
     {
-        scene.Pictures = scene.Pictures with { Under = "~/Coaches/Draining/_Pans.cshtml" };
+        scene.Pictures = scene.Pictures with { Under = "~/Coaches/Draining/_Pans.cshtml", Facts = 4 };
         scene.Offer(Said(scene.Step));
+        if (to.Drums is not { } drums || scene.IsDone)
+            return;
+        foreach (var waste in scene.Card.Pans.SelectMany(p => p.In).Select(c => DrumStand.Of(c.Fluid)).Distinct()
+            .Append(Waste.Filters).Where(w => w != Waste.Filters || scene.Card.FiltersOut.Any()))
+            scene.Facts.Add(new(Says(waste), DrumStand.For(waste, drums.Select(d => (d.Drum, d.Stand.Full))) is { } drum
+                ? $"into “{drum.Name}”, {Math.Round(drums.First(d => d.Drum == drum).Stand.Full * 100)} % full"
+                : "no drum is put up for it: ask the stores"));
     }
+
+    private static string Says(Waste waste) => waste switch
+    {
+        Waste.Oil => "Old oil",
+        Waste.Coolant => "Coolant",
+        Waste.BrakeFluid => "Brake fluid",
+        Waste.Filters => "Filters",
+        _ => "The rest",
+    };
 }

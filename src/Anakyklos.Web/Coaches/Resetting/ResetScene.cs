@@ -30,11 +30,13 @@ public sealed class ResetScene : WorkScene
             scene.Sends = ("found", "Looked at: it may be tried");
             return;
         }
+        if (to.ScanToolHere is { } tool && reset.Move.Uses is DashControl.Plug or DashControl.Choice or DashControl.Tool)
+            scene.Beside = [$"{tool} is heard here: what it shows comes by itself"];
         var silent = new LiftScene.Other("No answer", "fail", "x");
-        scene.Meanwhile.Add(silent with { Words = "Let go, or no answer" });
-        if (reset.Move.Hold is not null && reset.HeldUntil is null)
+        scene.Meanwhile.Add(silent with { Words = reset.Move.Wait is null ? "Let go, or no answer" : "No answer" });
+        if (reset.Move.Timed is not null && reset.HeldUntil is null)
         {
-            scene.Offer("It is held now", "resetHeld");
+            scene.Offer(reset.Move.Wait is null ? "It is held now" : "Done: the wait begins", "resetHeld");
             scene.Others.Add(silent);
             return;
         }
@@ -76,13 +78,19 @@ public sealed class ResetScene : WorkScene
     /// <inheritdoc/>
     public override string? Line(JobCard card, CardEvent e) => e switch
     {
-        ResetHeld h => $"Held for {LiftWords.Hold(h.For)}",
+        ResetHeld h => card.Step(h.Step)?.Spec is ResetMove { Wait: not null } ? $"Waited {LiftWords.Hold(h.For)}, hands off"
+            : $"Held for {LiftWords.Hold(h.For)}",
+        ResetAnswered a => $"{card.TitleOf(a.Step)}: {a.Device} shows {a.Shows}",
+        ResetFailed { Shows: { } shows, Device: { } tool } f => $"{tool} showed “{shows}”; reset begun again{At(f.Again)}",
         ResetFailed { Shows: { } shows } f => $"The display showed “{shows}”; reset begun again{At(f.Again)}",
         ResetFailed f => $"The display did not answer; reset begun again{At(f.Again)}",
-        ResetShown s => $"{card.TitleOf(s.Step)}: {(s.Distance is { } far ? OdometerText.Of(far.Value, far.Unit) : $"{s.Months} months")}",
+        ResetShown { Device: { } by } s => $"{card.TitleOf(s.Step)}: {Shown(s)}, typed into {by}",
+        ResetShown s => $"{card.TitleOf(s.Step)}: {Shown(s)}",
         ResetLookedInto l => $"Why the reset failed: {l.Found}",
         _ => null,
     };
+
+    private static string Shown(ResetShown s) => s.Distance is { } far ? OdometerText.Of(far.Value, far.Unit) : $"{s.Months} months";
 
     private static string At(int move) => move > 1 ? $" at move {move}" : "";
 }

@@ -22,16 +22,13 @@ public sealed class DriveScene : WorkScene
         }
         var test = RoadTest.Of(scene.Card, scene.Step);
         scene.Pictures = new(Left: Here + "_Tries.cshtml", Middle: Here + "_Road.cshtml", Facts: 1);
-        if (!IsAway(scene.Card, scene.Step))
+        if (!scene.Card.IsAway(scene.Step))
             scene.Offer("It sets off", "setOff");
         else if (test is { Next: { } next, HasFailed: false })
             scene.Main = new("Yes, it does", "tried", ("try", $"{next}"), ("went", nameof(TryWent.Well)));
         else
             scene.Sends = ("road", "It is back");
     }
-
-    /// <summary>Whether the vehicle is on the road with a step.</summary>
-    public static bool IsAway(JobCard card, SheetStep step) => card.OnRoad == step.Id;
 
     /// <summary>How something went, in words.</summary>
     public static string Says(TryWent went) => went switch

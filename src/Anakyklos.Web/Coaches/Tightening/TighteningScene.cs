@@ -34,6 +34,11 @@ public sealed class TighteningScene : WorkScene
             scene.Torque = fastener.LastTorque;
             return;
         }
+        if (scene.Card.SealAt(fastener.Id) is SealAfterLeak.Leaked or SealAfterLeak.LeakedAgain)
+        {
+            Leaked(scene, fastener);
+            return;
+        }
         if (fastening.Next is not { } next)
             return;
         var slots = fastening.Plan.Slots.Count;
@@ -69,9 +74,21 @@ public sealed class TighteningScene : WorkScene
             scene.Pictures = scene.Pictures with { Middle = "~/Coaches/Tightening/_Fasten.cshtml" };
     }
 
+    // Loose, or its seal does not hold: which, the wrench says, and then a person.
+    private static void Leaked(LiftScene scene, Fastener fastener)
+    {
+        (scene.Number, scene.Unit) = ("", "");
+        scene.Pictures = scene.Pictures with { Middle = "~/Coaches/Tightening/_Leaked.cshtml", Facts = 0 };
+        scene.Sends = ("new-seal", fastener.Drains is not null || fastener.HoldsBack ? "New seal in, the same oil back" : "New seal in");
+        if (scene.Card.SealAt(fastener.Id) == SealAfterLeak.Leaked)
+            scene.Others.Add(new("It turned: its seal stays", "wasLoose", "l"));
+    }
+
     /// <inheritdoc/>
     public override string? Line(JobCard card, CardEvent e) => e switch
     {
+        JointWasLoose j => $"{NameAt(card, j.Step)} turned under the wrench: its seal stays",
+        SealRenewed s => $"{NameAt(card, s.Step)}: new seal, {s.Number}",
         ReadingTaken { Corrects: { } of } r => $"Reading {of} put right: {r.Reading}, {LiftWords.Outcome(r.Outcome)} ({r.Reason})",
         ReadingTaken r => $"{Named(card, r.Step, r.Pass, r.Places)}: {(r.Wrench is { } by ? $"{by} clicked at " : "")}{r.Reading}"
             + (r.AtFastener is { } at ? $" with a {r.With}, which makes {at}" : "") + $", {LiftWords.Outcome(r.Outcome)}"
@@ -93,6 +110,8 @@ public sealed class TighteningScene : WorkScene
             ByHand => ", all in",
             _ => "",
         };
+
+    private static string NameAt(JobCard card, StepId step) => card.Sheet.Fasteners[card.StepEver(step)!.What].Name;
 
     private static string Named(JobCard card, StepId step, int pass, IReadOnlyList<int>? places)
     {

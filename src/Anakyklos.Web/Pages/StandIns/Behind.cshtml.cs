@@ -65,7 +65,7 @@ public sealed class BehindModel(DemoVehicles vehicles, WorkshopClock clock) : Pa
             return false;
         Card = found;
         Behind = vehicles.Behind(Card);
-        Vehicle = vehicles.At(Card, b => b.Vehicle.Now < clock.Now ? b.Vehicle.Until(clock.Now).Vehicle : b.Vehicle);
+        Vehicle = vehicles.At(Card, b => b.AsOf(clock.Now));
         var touched = Card.Card.Opened.Steps.Select(s => s.What.Text).ToHashSet();
         bool IsTouched(Vessel v) => touched.Contains(v.Fluid.Id.Text) || v.InPan + v.OnFloor > Quantity<Volume>.Zero
             || Vehicle.Sheet.Fasteners.Values.Any(f => f.Drains == v.Fluid.Id && touched.Contains(f.Id.Text));

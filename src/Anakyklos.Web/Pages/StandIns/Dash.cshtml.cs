@@ -27,7 +27,11 @@ public sealed class DashModel(DemoVehicles vehicles, WorkshopClock clock) : Page
     public ResetRitual? Ritual { get; private set; }
 
     /// <summary>What hands and feet find there, in the order in which the ritual uses it.</summary>
-    public IReadOnlyList<DashControl> Controls => [.. (Ritual?.Moves ?? []).Select(m => m.Uses).Distinct()];
+    public IReadOnlyList<DashControl> Controls => [.. (Ritual?.Moves ?? []).Select(m => m.Uses)
+        .Where(c => c is not (DashControl.Plug or DashControl.Choice or DashControl.Tool)).Distinct()];
+
+    /// <summary>When it answers what was worked last; null when it has.</summary>
+    public DateTimeOffset? Answers => Vehicle.Display.Answers is { } at && at > Vehicle.Now ? clock.Now + (at - Vehicle.Now) : null;
 
     /// <summary>What the display shows.</summary>
     public string Shows => Ritual is { } r ? Vehicle.ShowsOf(r.Id) : "";
@@ -48,6 +52,8 @@ public sealed class DashModel(DemoVehicles vehicles, WorkshopClock clock) : Page
     {
         if (!Load(card) || Card.Number != card || Ritual is not { } ritual || control is not { } what || !Enum.IsDefined(what))
             return NotFound();
+        if (!Controls.Contains(what))
+            return NotFound();
         var seconds = double.TryParse(held, NumberStyles.Float, CultureInfo.InvariantCulture, out var s) && s is >= 0 and <= LongestHold
             ? s : 0;
         // A hurried demo has hurried hands.
@@ -56,7 +62,7 @@ public sealed class DashModel(DemoVehicles vehicles, WorkshopClock clock) : Page
         return Redirect($"/stand-ins/dash?card={card}");
     }
 
-    /// <summary>A door is opened, or all are shut.</summary>
+    /// <summary>A door is opened, or all are shut; on a motorcycle, its side stand goes up or down.</summary>
     public IActionResult OnPostDoor(long card, bool open)
     {
         if (!Load(card) || Card.Number != card)
@@ -73,7 +79,7 @@ public sealed class DashModel(DemoVehicles vehicles, WorkshopClock clock) : Page
         if ((card is null ? Cards.FirstOrDefault() : Cards.FirstOrDefault(c => c.Number == card)) is not { } found)
             return false;
         Card = found;
-        Vehicle = vehicles.At(Card, b => b.Vehicle.Now < clock.Now ? b.Vehicle.Until(clock.Now).Vehicle : b.Vehicle);
+        Vehicle = vehicles.At(Card, b => b.AsOf(clock.Now));
         Ritual = Vehicle.Sheet.Resets.Values.FirstOrDefault(r => Vehicle.Lit.Contains(r.Id))
             ?? Vehicle.Sheet.Resets.Values.FirstOrDefault();
         return true;

@@ -128,8 +128,8 @@ export const seconds = () => ({
   ran: false,
   timer: 0,
   init() {
-    this.tick();
     this.timer = setInterval(() => this.tick(), 100);
+    this.tick();
   },
   tick() {
     const { from, until, before, after, reload } = this.$el.dataset;
@@ -140,12 +140,14 @@ export const seconds = () => ({
     this.late = part >= 1 ? 'late' : '';
     this.word = part >= 1 ? after : before;
     if (part < 1) this.ran = true;
-    else if (this.ran) {
+    // What was over before the page was there is loaded again, too.
+    else if (this.ran || (reload && this.timer !== null)) {
       this.ran = false;
       // What reloads is called out by the big button.
       if (!reload) callOut(`${after}.`);
       if (reload) {
         clearInterval(this.timer);
+        this.timer = null;
         setTimeout(() => location.reload(), 500);
       }
     }

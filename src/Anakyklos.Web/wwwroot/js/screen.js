@@ -44,7 +44,12 @@ document.addEventListener('alpine:init', () => {
     init() {
       document.documentElement.classList.add('scripted');
       this.$el.addEventListener('submit', (e) => {
-        if (!e.submitter?.formAction.includes('handler=Preview')) send(e);
+        if (!/handler=(Preview|Read)/.test(e.submitter?.formAction ?? '')) send(e);
+      });
+      // What is typed over what a device read was typed.
+      this.$el.addEventListener('input', (e) => {
+        const mark = this.$el.querySelector(`[data-read-for="${e.target.name}"]`);
+        if (mark) mark.hidden = e.target.value !== e.target.defaultValue;
       });
       this.$el.addEventListener('change', (e) => {
         if (!composes.includes(e.target.name)) return;

@@ -1,0 +1,28 @@
+using Anakyklos.Core.Cards;
+using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
+
+namespace Anakyklos.Desk;
+
+/// <summary>Who stands behind a command to which somebody puts a name: whoever types their own PIN, each time.</summary>
+public sealed class PersonBehind(PeopleDesk people, WorkshopClock clock)
+{
+    /// <summary>Finds out who says something that wants a PIN.</summary>
+    /// <param name="card">The card as it stands.</param>
+    /// <param name="wanted">What is said.</param>
+    /// <param name="signedIn">Who is signed in at the screen.</param>
+    /// <param name="who">Whose name it is to be; empty for the one who is signed in.</param>
+    /// <param name="pin">The PIN as typed.</param>
+    /// <param name="address">Where it was typed, so that trying out PINs is slowed down.</param>
+    /// <returns>The person; or every reason against it, of which that a PIN is missing is told last.</returns>
+    public async Task<(Person? By, IReadOnlyList<Refusal> Not)> Of(JobCard card, CardCommand wanted, Person signedIn, string? who,
+        string? pin, string address)
+    {
+        if (string.IsNullOrEmpty(pin))
+            return (null, card.Decide(wanted, signedIn, clock.Now) is Refused refused ? refused.Reasons
+                : [new("The PIN is missing.", "Whoever puts a name to it types their own PIN.") { Field = "pin" }]);
+        var outcome = await people.Try(string.IsNullOrEmpty(who) ? signedIn.Id : PersonId.Of(who), pin, address);
+        return outcome.Member is { } member ? (member.Person, [])
+            : (null, [new(outcome.Problem, "Whoever puts a name to it types their own PIN.") { Field = "pin" }]);
+    }
+}

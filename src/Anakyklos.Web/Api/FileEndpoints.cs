@@ -1,0 +1,39 @@
+using System.Text;
+using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
+using Anakyklos.Storage;
+
+namespace Anakyklos.Web.Api;
+
+/// <summary>What the workshop gives away as open files: calendars, history, the stores' book, the fleet.</summary>
+internal static class FileEndpoints
+{
+    internal static void Map(WebApplication app)
+    {
+        app.MapGet("/calendar/{key}/fleet.ics", (string key, CalendarDesk desk, HttpRequest request) => Calendar(desk, key, null, request))
+            .AllowAnonymous().WithTags("Files").WithSummary("What falls due of all vehicles, as iCalendar");
+        app.MapGet("/calendar/{key}/{plate}.ics", (string key, string plate, CalendarDesk desk, HttpRequest request) =>
+            Calendar(desk, key, plate, request))
+            .AllowAnonymous().WithTags("Files").WithSummary("What falls due of a vehicle, as iCalendar");
+        app.MapGet("/files/history.csv", (CardStore cards, RecordDesk records, WorkshopClock clock, string? plate) => Csv("history",
+            HistoryFile.Write((plate is null ? cards.LastSigned(int.MaxValue) : cards.OfVehicle(plate))
+                .Select(e => new CardAtHand(e, cards.Find(e.Id)!)), clock.Local, id => records.Hash(id))))
+            .WithTags("Files").WithSummary("A row a job of every signed card, of all vehicles or of one");
+        app.MapGet("/files/movements.csv", (ShelfStore shelf, PeopleStore people, WorkshopClock clock) => Csv("movements",
+            StockFiles.Moves(shelf.Book(int.MaxValue), id => people.Find(id.Text)?.Name ?? id.Text, clock.Local)))
+            .WithTags("Files").WithSummary("What went in and out of the stores");
+        app.MapGet("/files/used-oil.csv", (DrumDesk desk, PeopleStore people) => Csv("used-oil",
+            desk.Write(id => people.Find(id.Text)?.Name ?? id.Text)))
+            .WithTags("Files").WithSummary("What went into the drums and was taken away");
+        app.MapGet("/files/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles",
+            FleetFile.Write(vehicles.All().Select(v => (v, vehicles.Odometer(v.Plate))), clock)))
+            .WithTags("Files").WithSummary("The vehicles with their readings, as they are brought in");
+    }
+
+    // A wrong key is no different from an address that does not exist.
+    private static IResult Calendar(CalendarDesk desk, string key, string? plate, HttpRequest request) => desk.IsKey(key)
+        && desk.Write(plate, p => $"{request.Scheme}://{request.Host}/vehicle/{Uri.EscapeDataString(p)}") is { } calendar
+        ? Results.Text(calendar, "text/calendar", Encoding.UTF8) : Results.NotFound();
+
+    private static IResult Csv(string name, string text) => Results.File(Encoding.UTF8.GetBytes(text), "text/csv", $"{name}.csv");
+}
