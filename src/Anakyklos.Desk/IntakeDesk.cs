@@ -88,7 +88,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (reading.Refusals.Count > 0)
             return (visit, null);
         var workshop = settings.Read();
-        var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value,
+        var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value.Value,
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
@@ -96,9 +96,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate),
             PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null,
             visit.Lit.Count > 0 ? visit.Lit : null, visit.ReadOut.Contains("odometer") ? visit.Report?.Report.Device : null,
-            rulings.Holding(model));
+            rulings.Holding(model), odometer.Value.Unit == Distance.Kilometre ? null : odometer);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle with { Identity = visit.NewIdentity } : null,
-            new(clock.Now, odometer.Value, reason, hours), visit.NewIdentity);
+            new(clock.Now, odometer.Value.Value, reason, hours), visit.NewIdentity);
         return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
     }
 

@@ -100,8 +100,8 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
     /// <param name="last">The last reading, or null.</param>
     /// <param name="lastOn">The day of that, in the workshop.</param>
     /// <param name="reason">Why it is less, trimmed.</param>
-    /// <returns>The reading, and whether the reason is asked for.</returns>
-    internal (Quantity<Distance>? Reading, bool AskReason) Odometer(OdometerReading? last, DateTimeOffset lastOn, string reason)
+    /// <returns>The reading in the unit of the dash, and whether the reason is asked for.</returns>
+    internal (Typed<Distance>? Reading, bool AskReason) Odometer(OdometerReading? last, DateTimeOffset lastOn, string reason)
     {
         if (Quantity<Distance>.Read(form.Odometer, out var problem, unit) is not { } typed)
         {
@@ -111,15 +111,15 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         if (!IsReading(typed.Value))
         {
             Wrong("odometer", $"{typed} cannot be an odometer reading.", "Type what the dash shows.");
-            return (typed.Value, reason.Length > 0);
+            return (typed, reason.Length > 0);
         }
         if (last is null || typed.Value >= last.Reading || reason.Length is > 0 and <= Decision.LongestText)
-            return (typed.Value, reason.Length > 0);
+            return (typed, reason.Length > 0);
         Wrong("odometer", $"{typed} is less than the last reading, {OdometerText.Of(last.Reading, typed.Unit)} on {lastOn:d MMMM yyyy}.",
             "Look again, or say why below.");
         if (reason.Length > 0)
             Wrong("reason", $"The reason is {reason.Length} characters long.", $"Keep it to {Decision.LongestText}.");
-        return (typed.Value, true);
+        return (typed, true);
     }
 
     /// <summary>A vehicle that is not on the list yet; null when something of it is wrong.</summary>

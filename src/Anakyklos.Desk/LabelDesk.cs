@@ -31,9 +31,9 @@ public sealed class LabelDesk(LabelJobStore jobs, DeviceStore devices, WorkshopC
         return null;
     }
 
-    /// <summary>How the label of a card stands that was sent last; empty where none was.</summary>
+    /// <summary>How the label of a card stands that was sent last; empty where none was, null where the workshop has no printer.</summary>
     /// <param name="card">The card.</param>
-    public string Says(CardNumber card) => jobs.LastOf(card) switch
+    public string? Says(CardNumber card) => !HasPrinter ? null : jobs.LastOf(card) switch
     {
         null => "",
         { State: LabelState.Waiting } => IsAnyHeard ? "Waits for the printer." : "Waits: no label printer is heard.",

@@ -1,6 +1,8 @@
 using Anakyklos.Core.Booking;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using static Anakyklos.Core.Tests.Workbench;
 
@@ -83,5 +85,24 @@ public sealed class DrumTests
                 moves.Where(m => m.Waste == Waste.Oil).Aggregate(L(0), (sum, m) => sum + m.Amount));
             Assert.Equal(1, moves.Where(m => m.Waste == Waste.Filters).Sum(m => m.Pieces));
         }
+    }
+
+    [Theory]
+    [InlineData("hespin-16")]
+    [InlineData("corran-fen-12")]
+    [InlineData("ostler-brae-28d")]
+    [InlineData("skelling-tourer-1100")]
+    public void What_was_caught_in_a_bottle_at_the_brakes_is_brought_in_once(string sheet)
+    {
+        var hand = new CardAtHand(On(sheet, "brake-fluid"));
+        hand.UpTo(_ => false);
+        var card = hand.Card;
+        var strokes = card.History.Where(e => e.Event is StrokesMade).Aggregate(L(0), (sum, e) => sum
+            + ((BleedSpec)card.Step(((StrokesMade)e.Event).Step)!.Spec!).PerStroke * ((StrokesMade)e.Event).Strokes);
+        var reservoir = card.Steps.Select(s => s.Spec).OfType<BleedSpec>().First().Reservoir;
+        var sucked = card.Steps.Any(s => s.Kind == "suck") ? reservoir : L(0);
+        Assert.True(strokes > L(0));
+        var moves = card.History.SelectMany(e => WasteMoves.Of(card, e)).Where(m => m.Waste == Waste.BrakeFluid).ToList();
+        Assert.Equal(strokes + sucked, moves.Aggregate(L(0), (sum, m) => sum + m.Amount));
     }
 }

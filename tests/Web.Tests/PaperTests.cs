@@ -61,6 +61,25 @@ public sealed class PaperTests : InTheDemo
     }
 
     [Fact]
+    public async Task An_odometer_in_miles_stands_beside_the_kilometres_on_page_paper_and_file()
+    {
+        await Me.Get("/intake?plate=HD-04");
+        await Me.Submit("main form", ("plate", "HD-04"), ("odometer", "75 806 mi"), ("job", "air-filter"), ("bay", "Bay 1"));
+        var card = Me.Address.Segments[^1];
+        // 75,806 miles are 121,997.9 km.
+        await Me.Get($"/record/{card}");
+        Assert.Contains("121 998 km (75 806 mi)", Me.Text);
+        Assert.Contains("Card opened at 75 806 mi", Me.Text);
+        Assert.Contains("121 998 km (75 806 mi)", Words(await Me.Bytes($"/record/{card}/record.pdf")));
+        // Whoever reads in miles needs no kilometres then.
+        await Me.Get("/you");
+        await Me.Submit("main form", ("units", "us"));
+        await Me.Get($"/record/{card}");
+        Assert.Contains("at 75 806 mi ", Me.Text + " ");
+        Assert.DoesNotContain("121 998 km", Me.Text);
+    }
+
+    [Fact]
     public void A_table_goes_on_over_pages_and_loses_no_row_and_no_letter()
     {
         using var paper = new PaperFlow("Ten \u2192 twenty", "ŁK-7", "Card 1", Now);

@@ -74,6 +74,8 @@ test('without script the amount is typed, and no amount runs nothing', async ({ 
   const hand = await context.newPage();
   await signIn(hand);
   await hand.goto('/stand-ins/dispenser');
+  // Where a card is open, whatever went on before in the first bay.
+  await hand.getByRole('button', { name: 'Bay 2' }).click();
   await hand.getByLabel('Let go at, in L').fill('-3');
   await hand.getByRole('button', { name: 'Hold the trigger' }).click();
   await expect(hand.locator('.wrench-number')).toContainText('0.00');

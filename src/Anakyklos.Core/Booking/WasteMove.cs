@@ -1,5 +1,7 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Coaches.Bleeding;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 
 namespace Anakyklos.Core.Booking;
@@ -15,7 +17,7 @@ public sealed record WasteMove(Waste Waste, string Name, Quantity<Volume> Amount
 public static class WasteMoves
 {
     /// <summary>What goes into the drums with an event: what stood in each pan that it empties, and with the last of it the filters that
-    /// oil stood in.</summary>
+    /// oil stood in and what was caught in a bottle at the reservoir and the bleed screws.</summary>
     /// <param name="card">The card, with the event.</param>
     /// <param name="e">The event.</param>
     /// <returns>What was measured where it was measured, or else what the book has in it; nothing for most events.</returns>
@@ -27,12 +29,31 @@ public static class WasteMoves
         var away = e.Event is IStepEvent at && card.Step(at.Step) is { Traits.EmptiesPans: true } step
             && card.State(step.Id).Through?.Seq == e.Seq;
         if (pans.Count == 0 && !away)
-            return [];
+            return LateStrokes(card, e);
         var before = JobCard.Replay(card.Sheet, [.. card.History.Take(e.Seq - 1)]);
         var fluids = pans.SelectMany(p => before.Pans[p].In).GroupBy(c => c.Fluid.Id).Select(g => new WasteMove(
             DrumStand.Of(g.First().Fluid), g.First().Fluid.Name, before.Fluid(g.Key).CameOut
                 ?? g.Aggregate(Quantity<Volume>.Zero, (sum, c) => sum + c.Amount), 0));
         var filters = away ? card.FiltersOut.Select(p => new WasteMove(Waste.Filters, p.Name, Quantity<Volume>.Zero, 1)) : [];
-        return [.. fluids, .. filters];
+        return [.. fluids, .. away ? InTheBottle(card) : [], .. filters];
     }
+
+    /// <summary>What was caught in a bottle at the reservoir and the bleed screws of a card so far.</summary>
+    /// <param name="card">The card.</param>
+    /// <returns>A line a fluid. Nobody measures it: it is what the reservoir holds, where it was sucked out, and what the strokes
+    /// drove out.</returns>
+    public static IEnumerable<WasteMove> InTheBottle(JobCard card) =>
+        from fluid in card.Sheet.Fluids.Values
+        where card.Steps.Any(s => s.Spec is BleedSpec bleed && bleed.Fluid == fluid.Id)
+        let stands = Reservoir.Of(card, fluid.Id)
+        let sucked = card.Steps.Any(s => s.Traits.SucksOut && s.What == fluid.Id && card.State(s.Id).Status == StepStatus.Done)
+        let amount = stands.DrivenOut + (sucked ? stands.Holds : Quantity<Volume>.Zero)
+        where amount > Quantity<Volume>.Zero
+        select new WasteMove(DrumStand.Of(fluid), fluid.Name, amount, 0);
+
+    // Bled once more after all was taken away: each lot goes after it.
+    private static IReadOnlyList<WasteMove> LateStrokes(JobCard card, Recorded e) =>
+        e.Event is StrokesMade made && card.Step(made.Step)?.Spec is BleedSpec spec
+            && card.Steps.Any(s => s.Traits.EmptiesPans && card.State(s.Id).Through is { } away && away.Seq < e.Seq)
+            ? [new(DrumStand.Of(card.Sheet.Fluids[spec.Fluid]), card.Sheet.Fluids[spec.Fluid].Name, spec.PerStroke * made.Strokes, 0)] : [];
 }

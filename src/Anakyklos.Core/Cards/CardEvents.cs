@@ -86,6 +86,7 @@ public sealed record Recorded(int Seq, DateTimeOffset At, Person By, Guid Comman
 /// <param name="ReadBy">The scan tool that read the odometer; null when a person typed it.</param>
 /// <param name="Rulings">What the lead had ruled on disputed values of the sheet; null on cards from before that was
 /// asked.</param>
+/// <param name="AsRead">The odometer where it was read in another unit than kilometres; null otherwise.</param>
 public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps,
     Quantity<Distance> Odometer, Use Use, TargetSchool? School, IReadOnlyDictionary<PartId, int> SealsUsedAgain,
     IReadOnlyList<OwnRule>? OwnRules = null, int? Hours = null, IReadOnlyList<JobLeft>? LeftForLater = null,
@@ -95,7 +96,12 @@ public sealed record CardOpened(string Plate, SheetId SheetId, int SheetRevision
         IReadOnlyDictionary<FluidId, FilledBefore>? FilledBefore = null, WorkSchools? Schools = null,
         IReadOnlyList<SampledBefore>? SampledBefore = null, IReadOnlyList<InspectedBefore>? InspectedBefore = null,
         IReadOnlyList<OwnList>? OwnLists = null, IReadOnlyList<IndicatorLit>? LeftLit = null,
-        DeviceId? ReadBy = null, IReadOnlyList<Ruling>? Rulings = null) : CardEvent;
+        DeviceId? ReadBy = null, IReadOnlyList<Ruling>? Rulings = null, Typed<Distance>? AsRead = null) : CardEvent
+{
+    /// <summary>The odometer with the unit in which the dash shows it.</summary>
+    [JsonIgnore]
+    public Typed<Distance> OdometerAsRead => AsRead ?? new(Odometer, Distance.Kilometre);
+}
 
 /// <summary>A finding graded stop on an earlier card, with which the vehicle was let go as it is.</summary>
 /// <param name="Card">The number of that card.</param>

@@ -67,6 +67,12 @@ public sealed partial class JobCard
     public IReadOnlyList<JobId> JobsDone =>
         [.. Jobs.Where(j => !Steps.Any(s => s.Jobs.Contains(j) && State(s.Id).Status == StepStatus.LeftOut && IsEssential(s)))];
 
+    /// <summary>Whether somebody may put the second name to what another did: one of the two is the lead.</summary>
+    /// <param name="by">Who countersigns.</param>
+    /// <param name="did">Who did it.</param>
+    public static bool MayCountersign(Person by, Person did) => by.WorksOnCards && by.Id != did.Id
+        && (by.Role == Role.Lead || did.Role == Role.Lead);
+
     private Decision SecondName(Countersign c, Person by)
     {
         var toVoid = ToVoid is { } asked && asked.Seq == c.Of ? asked : null;
@@ -75,7 +81,7 @@ public sealed partial class JobCard
         var of = _history[c.Of - 1];
         if (of.By.Id == by.Id)
             return No("You cannot countersign what you did yourself.", "Another person does that.");
-        if (by.Role != Role.Lead && of.By.Role != Role.Lead)
+        if (!MayCountersign(by, of.By))
             return No("The workshop lead countersigns this.", "Ask the lead.");
         return toVoid is not null ? VoidedBy(toVoid) : Yes(new Countersigned(c.Of));
     }

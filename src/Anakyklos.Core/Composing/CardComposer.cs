@@ -71,7 +71,7 @@ public sealed class CardComposer
                 Add(move);
         if (job.Parts.Count > 0 || _steps.Values.Any(s => s.Traits.LetsOut || s.Traits.Fills))
             Add(_usual.Kit);
-        if (_steps.Values.Any(s => s.Traits.LetsOut))
+        if (_steps.Values.Any(s => s.Traits.LetsOut || s.Traits.CatchesInABottle))
             Add(_sheet.Steps.GetValueOrDefault(UsualSteps.UsedOil) ?? _usual.UsedOilAway);
         Add(_sheet.Steps.GetValueOrDefault(UsualSteps.Label) ?? _usual.LabelUp);
     }

@@ -306,6 +306,8 @@ internal sealed class StepOrder
                 Link(drain, _steps[waste], "puts away what ran out", drain.Wait?.Lasts ?? default);
             foreach (var fit in Of(t => t.Fits))
                 Link(fit, _steps[waste], "puts away what was replaced");
+            foreach (var bottle in _steps.Where(s => s.Traits.CatchesInABottle))
+                Link(bottle, _steps[waste], "puts away what was caught in the bottle");
         }
     }
 

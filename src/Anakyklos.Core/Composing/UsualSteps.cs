@@ -153,7 +153,7 @@ internal sealed class UsualSteps(ModelSheet sheet)
     internal SheetStep Reset(ResetRitual ritual) => Own("reset", ritual.Id)
         ?? Plain($"reset-{ritual.Id}", "reset", ritual.Id, $"Reset the {Words.Low(ritual.Name)}", "Reset", Place.Cab, 1);
 
-    internal SheetStep UsedOilAway => Plain(UsedOil, "empty", "", "Used oil, filters and rags into their drums", "Finish", Place.Side,
+    internal SheetStep UsedOilAway => Plain(UsedOil, "empty", "", "Used fluids, filters and rags into their drums", "Finish", Place.Side,
         3) with { Said = "In the right drums", Cautions = ["waste"] };
 
     internal SheetStep LabelUp => Plain(Label, "do", "", "Label with the next service where the driver sees it", "Finish", Place.Cab,

@@ -86,7 +86,10 @@ public readonly record struct StepTraits
     /// <summary>What came out is looked at and judged.</summary>
     public bool Reads { get; init; }
 
-    /// <summary>What the pans caught goes into its drums.</summary>
+    /// <summary>Old fluid is caught in a bottle.</summary>
+    public bool CatchesInABottle { get; init; }
+
+    /// <summary>What pans and bottle caught goes into its drums.</summary>
     public bool EmptiesPans { get; init; }
 
     /// <summary>Parts, pans and oil are laid out.</summary>

@@ -13,7 +13,7 @@ public static class CardLine
     {
         return recorded.Event switch
         {
-            CardOpened e => $"Card opened at {OdometerText.Of(e.Odometer, Distance.Kilometre)}",
+            CardOpened e => $"Card opened at {OdometerText.Of(e.Odometer, e.OdometerAsRead.Unit)}",
             StepDone e => card.TitleOf(e) + (e.Count is { } n ? $" ({n} counted)" : ""),
             PartAwaited e => $"Waits for {e.Name} {e.Number}{(e.Boat is { } boat ? $", boat of {boat:dddd d MMMM}" : "")}",
             PartCame e => $"{e.Number} is here",

@@ -68,6 +68,9 @@ public sealed class LiftScene
     /// <summary>Drawings of this work, as partials of its own folder.</summary>
     public WorkPictures Pictures { get; internal set; } = new();
 
+    /// <summary>How the label stands that was sent to a printer last; null where there is no printer.</summary>
+    public string? Printer { get; internal set; }
+
     /// <summary>What goes in now, to the digit that is said; zero when nothing is poured.</summary>
     public Quantity<Volume> Pours { get; internal set; }
 

@@ -30,11 +30,11 @@ public static class RecordWords
     private static string In(Typed<Torque> read, Unit<Torque> unit) =>
         read.Unit == unit ? $"{read}" : $"{read.Value.Print(unit)} (read as {read})";
 
-    /// <summary>How far the vehicle had gone, in the reader's unit and in kilometres.</summary>
-    /// <param name="reading">The odometer.</param>
+    /// <summary>How far the vehicle had gone, in the reader's unit, with what the dash showed beside it where that is another.</summary>
+    /// <param name="reading">The odometer, in the unit of the dash.</param>
     /// <param name="unit">The reader's unit.</param>
-    public static string Odometer(Quantity<Distance> reading, Unit<Distance> unit) => OdometerText.Of(reading, unit)
-        + (unit == Distance.Kilometre ? "" : $" ({OdometerText.Of(reading, Distance.Kilometre)})");
+    public static string Odometer(Typed<Distance> reading, Unit<Distance> unit) => OdometerText.Of(reading.Value, unit)
+        + (unit == reading.Unit ? "" : $" ({OdometerText.Of(reading.Value, reading.Unit)})");
 
     // Those that were said alike stand together; whatever was read stands by itself.
     private static string Each(IReadOnlyList<TightenedPlace> each, Unit<Torque> unit) => string.Join("; ", each

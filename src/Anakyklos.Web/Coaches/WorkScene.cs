@@ -18,10 +18,11 @@ namespace Anakyklos.Web.Coaches;
 /// <param name="ScanToolHere">The scan tool that sends from the bay of the card; null for none.</param>
 /// <param name="Drums">The drums for what came out, as they stand; null where none is filled here.</param>
 /// <param name="Rulings">What the lead has ruled on values of the sheet by now; null where nobody asks.</param>
+/// <param name="Printer">How the card's label stands that was sent to a printer last; null where there is none.</param>
 /// <param name="Point">The point of a list that somebody wants to look at; null for the one that is next.</param>
 public sealed record Looker(Viewer Viewer, IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, DateOnly Today, int? Can,
     IReadOnlyList<DeviceId> WrenchesHere, string? Point = null, DeviceId? ScanToolHere = null,
-    IReadOnlyList<DrumNow>? Drums = null, IReadOnlyList<Ruling>? Rulings = null);
+    IReadOnlyList<DrumNow>? Drums = null, IReadOnlyList<Ruling>? Rulings = null, string? Printer = null);
 
 /// <summary>
 /// Draws the steps of a kind of work at the lift and says its events on the record. Whatever has no scene of its own is one sentence and

@@ -19,7 +19,7 @@ namespace Anakyklos.Web.Pages;
 [RequestSizeLimit(LargestForm)]
 [RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
 public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices, PhotoDesk photos,
-    DrumDesk drums, RulingStore rulings, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
+    DrumDesk drums, LabelDesk labels, RulingStore rulings, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
 {
     // A picture that is too large is told so; what is larger still is not even read.
     private const int LargestForm = 64_000_000;
@@ -166,7 +166,8 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             step.Traits.LooksOver ? devices.WrenchesIn(Entry.Bay) : [],
             point ?? Typed("point"), step.Traits.PutsOut ? devices.ScanToolIn(Entry.Bay) : null,
             Drums: step.Traits.EmptiesPans ? drums.Now() : null,
-            Rulings: Card.UnruledAt(step).Any() ? rulings.Of(Card.Sheet.Id) : null));
+            Rulings: Card.UnruledAt(step).Any() ? rulings.Of(Card.Sheet.Id) : null,
+            Printer: step.PutsLabelUp ? labels.Says(Id) : null));
         Scene.Typed = Typed;
         Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null })
             && (panel != "map" || step.Map.Length > 0))

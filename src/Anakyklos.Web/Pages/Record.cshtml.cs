@@ -9,13 +9,16 @@ using Microsoft.AspNetCore.Mvc;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The record of a card, to be read and printed.</summary>
-public sealed class RecordModel(CardStore cards, SettingStore settings, PeopleStore people, PersonBehind behind, WorkshopClock clock,
-    Viewer viewer) : NamedPage(cards, behind, clock, viewer)
+public sealed class RecordModel(CardStore cards, SettingStore settings, PeopleStore people, PersonBehind behind, LabelDesk labels,
+    WorkshopClock clock, Viewer viewer) : NamedPage(cards, behind, clock, viewer)
 {
     public string WorkshopName { get; private set; } = "";
 
     /// <summary>What it shows.</summary>
     public ServiceRecord Record { get; private set; } = null!;
+
+    /// <summary>How its label stands that was sent to a printer last; null where there is none.</summary>
+    public string? Printer => labels.Says(Id);
 
     /// <summary>Those who may put something right beside it.</summary>
     public IEnumerable<Member> Signers => people.All().Where(p => p.Person.WorksOnCards);

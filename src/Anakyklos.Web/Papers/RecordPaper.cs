@@ -68,7 +68,7 @@ public sealed class RecordPaper
         List<(PaperLine, double)> lines =
         [
             (new(opened.Plate, PaperFace.Bold), 22), (new(_card.Sheet.FullName, PaperFace.Bold), 12),
-            ($"{CardLine.Jobs(_card)} at {RecordWords.Odometer(opened.Odometer, _reader.DistanceUnit)}"
+            ($"{CardLine.Jobs(_card)} at {RecordWords.Odometer(opened.OdometerAsRead, _reader.DistanceUnit)}"
                 + (opened.ReadBy is { } tool ? $", read by {tool}" : ""), 10),
             .. Beside(Amendable.Odometer).Concat(Beside(Amendable.Whole)).Select(l => (l, 9.0)),
             (_card.Signature is { } s ? $"Signed by {s.By.Name}, {When(s.At)}"

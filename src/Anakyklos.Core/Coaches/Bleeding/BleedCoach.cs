@@ -16,7 +16,7 @@ internal sealed class BleedCoach : TorqueCoach
 {
     public override string Kind => "bleed";
 
-    public override StepTraits Traits(SheetStep step) => new() { ShutsAgain = true, IsMeasured = true };
+    public override StepTraits Traits(SheetStep step) => new() { ShutsAgain = true, IsMeasured = true, CatchesInABottle = true };
 
     public override string? Wants(ModelSheet sheet, SheetStep step) =>
         !sheet.Fasteners.TryGetValue(step.What, out var screw) || screw.Tightening.Value is not ToTorque ? "a bleed screw with a torque"

@@ -10,7 +10,7 @@ internal sealed class SuckCoach : PressedCoach
 {
     public override string Kind => "suck";
 
-    public override StepTraits Traits(SheetStep step) => new() { SucksOut = true, MayBeLeftOut = true };
+    public override StepTraits Traits(SheetStep step) => new() { SucksOut = true, CatchesInABottle = true, MayBeLeftOut = true };
 
     public override string? Wants(ModelSheet sheet, SheetStep step) => sheet.Fluids.ContainsKey(step.What) ? null : "a fluid";
 

@@ -11,6 +11,6 @@ public sealed class DoScene : WorkScene
     {
         base.Draw(scene, to);
         if (scene.Step.PutsLabelUp && !scene.IsDone)
-            scene.Pictures = new(Middle: "~/Coaches/Doing/_Label.cshtml");
+            (scene.Pictures, scene.Printer) = (new(Middle: "~/Coaches/Doing/_Label.cshtml"), to.Printer);
     }
 }

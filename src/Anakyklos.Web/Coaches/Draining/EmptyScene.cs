@@ -1,8 +1,9 @@
+using Anakyklos.Core.Booking;
 using Anakyklos.Core.Stores;
 
 namespace Anakyklos.Web.Coaches.Draining;
 
-/// <summary>The pans are emptied: what is in each of them, and into which drum it goes.</summary>
+/// <summary>The pans and the bottle are emptied: what is in each of them, and into which drum it goes.</summary>
 public sealed class EmptyScene : WorkScene
 {
     /// <inheritdoc/>
@@ -15,7 +16,8 @@ public sealed class EmptyScene : WorkScene
         scene.Offer(Said(scene.Step));
         if (to.Drums is not { } drums || scene.IsDone)
             return;
-        foreach (var waste in scene.Card.Pans.SelectMany(p => p.In).Select(c => DrumStand.Of(c.Fluid)).Distinct()
+        foreach (var waste in scene.Card.Pans.SelectMany(p => p.In).Select(c => DrumStand.Of(c.Fluid))
+            .Concat(WasteMoves.InTheBottle(scene.Card).Select(m => m.Waste)).Distinct()
             .Append(Waste.Filters).Where(w => w != Waste.Filters || scene.Card.FiltersOut.Any()))
             scene.Facts.Add(new(Says(waste), DrumStand.For(waste, drums.Select(d => (d.Drum, d.Stand.Full))) is { } drum
                 ? $"into “{drum.Name}”, {Math.Round(drums.First(d => d.Drum == drum).Stand.Full * 100)} % full"
