@@ -8,7 +8,8 @@ const [PORT, WARM, ROUNDS] = [5197, 30, 100];
 const ours = await startServer(['demo', '--data', mkdtempSync(join(tmpdir(), 'anakyklos-bench-')), '--port', String(PORT)], PORT);
 try {
   const call = await client(PORT, 'iona', '2468');
-  const forms = [['page', ''], ['PDF', '/record.pdf'], ['file', '/record.json']].map(([name, path]) => ({ name, path, times: [], bytes: 0 }));
+  const paths = [['page', ''], ['PDF', '/record.pdf'], ['file', '/record.json']];
+  const forms = paths.map(([name, path]) => ({ name, path, times: [], bytes: 0 }));
   for (let round = 0; round < WARM + ROUNDS; round++)
     for (const form of forms) {
       const from = performance.now();

@@ -29,10 +29,19 @@ public sealed class WorkshopClock(TimeProvider time)
 public sealed class HurriedClock(TimeProvider real, int speed) : TimeProvider
 {
     private readonly DateTimeOffset _start = real.GetUtcNow();
+    private TimeSpan _ahead;
 
     /// <summary>How many times as fast.</summary>
     public int Speed => speed;
 
     /// <inheritdoc />
-    public override DateTimeOffset GetUtcNow() => _start + (real.GetUtcNow() - _start) * speed;
+    public override DateTimeOffset GetUtcNow() => _start + _ahead + (real.GetUtcNow() - _start) * speed;
+
+    /// <summary>Puts it forward where it is behind: whoever hurried before has lived to a later time than this one starts at.</summary>
+    /// <param name="at">The time before which it must not be.</param>
+    public void NotBefore(DateTimeOffset at)
+    {
+        if (at - GetUtcNow() is var behind && behind > TimeSpan.Zero)
+            _ahead += behind;
+    }
 }

@@ -169,6 +169,13 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return [.. connection.Query<EventRow>("select * from event where card_id = @id order by seq", new { id }).Select(ChainLink.Of)];
     }
 
+    /// <summary>When something was noted last on any card; null where there is none.</summary>
+    public DateTimeOffset? LastAt()
+    {
+        using var connection = database.Connect();
+        return connection.ExecuteScalar<string?>("select max(at) from event") is { } at ? Time(at) : null;
+    }
+
     /// <summary>Cards that are neither signed nor void, oldest first.</summary>
     /// <returns>By number.</returns>
     public IReadOnlyList<CardEntry> Unsigned() => List("where signed_at is null and voided_at is null order by id", new { });

@@ -36,9 +36,11 @@ public sealed class DrumTests
         // 1 L 400 days ago: over its 365 days since five weeks.
         var old = DrumStand.Of(Oil, [In(400, 1)], Today);
         Assert.Equal((Today.AddDays(-35), true), (old.CollectBy, old.IsByTime));
-        // 10 L a day for three days, 60 L to go to nine tenths: six days.
-        var fast = DrumStand.Of(Oil, [In(2, 10), In(1, 10), In(0, 10)], Today);
-        Assert.Equal((Today.AddDays(6), false), (fast.CollectBy, fast.IsByTime));
+        // 60 L in thirty days, 30 L to go to nine tenths: fifteen days.
+        var fast = DrumStand.Of(Oil, [In(29, 20), In(15, 20), In(0, 20)], Today);
+        Assert.Equal((Today.AddDays(15), false), (fast.CollectBy, fast.IsByTime));
+        // 10 L on the first day do not come every day: 1 L in three, and 80 L to go.
+        Assert.Equal((Today.AddDays(240), false), DrumStand.Of(Oil, [In(0, 10)], Today) is var first ? (first.CollectBy, first.IsByTime) : default);
         // Too slow to plan: its time alone counts.
         Assert.Equal(Today.AddDays(365 - 100), DrumStand.Of(Oil, [In(100, 1)], Today).CollectBy);
         Assert.Null(DrumStand.Of(Oil with { KeepDays = 0 }, [In(100, 1)], Today).CollectBy);

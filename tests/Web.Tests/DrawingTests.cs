@@ -100,6 +100,21 @@ public sealed partial class DrawingTests : IAsyncLifetime
     }
 
     [Fact]
+    public void A_clock_that_is_started_once_more_is_never_before_what_was_lived_through()
+    {
+        var real = new FakeTimeProvider(new DateTimeOffset(2026, 3, 9, 9, 0, 0, TimeSpan.Zero));
+        var clock = new HurriedClock(real, 60);
+        var last = real.GetUtcNow().AddHours(3);
+        clock.NotBefore(last);
+        Assert.Equal(last, clock.GetUtcNow());
+        clock.NotBefore(last.AddHours(-1));
+        real.Advance(TimeSpan.FromSeconds(10));
+        Assert.Equal(last.AddMinutes(10), clock.GetUtcNow());
+        // What is noted last on any card is what a demo that goes on asks for.
+        Assert.Equal(Enumerable.Range(1001, 9).Max(id => Card(id).History[^1].At), _host.Services.GetRequiredService<CardStore>().LastAt());
+    }
+
+    [Fact]
     public async Task After_eight_wrong_pins_this_person_is_locked_at_this_address_only()
     {
         var people = _host.Services.GetRequiredService<PeopleStore>();

@@ -148,7 +148,7 @@ public static class Caution
         ["brake-fluid"] = "Brake fluid eats paint and skin. Nothing but fresh fluid from a sealed can goes in.",
         ["springs"] = "A spring lies behind the cover: hold it until it is free.",
         ["acid"] = "Battery acid: gloves and eye protection.",
-        ["waste"] = "Used oil, filters and rags go where local law says.",
+        ["waste"] = "Used oil, other fluids, filters and rags go where local law says.",
         ["high-voltage"] = "High voltage: only by those licensed. The engine may start by itself.",
     };
 }

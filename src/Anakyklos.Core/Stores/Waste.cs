@@ -47,6 +47,7 @@ public sealed record DrumEntry(DateOnly Day, Quantity<Volume> Amount, int Pieces
 public sealed record DrumStand(Quantity<Volume> Amount, int Pieces, decimal Full, DateOnly? Since, DateOnly? CollectBy, bool IsByTime)
 {
     private const int FillsOver = 180;
+    private const int LeastOver = 30;
     private const decimal FullEnough = 0.9m;
 
     /// <summary>Whether it must be collected now.</summary>
@@ -56,8 +57,8 @@ public sealed record DrumStand(Quantity<Volume> Amount, int Pieces, decimal Full
     /// <summary>How a drum stands.</summary>
     /// <param name="drum">The drum.</param>
     /// <param name="entries">All that went in and out, in the order of their days.</param>
-    /// <param name="today">The day. How fast it fills is taken from the last 180 days, or from the first entry where that is nearer; it is
-    /// to be collected when nine tenths are full.</param>
+    /// <param name="today">The day. How fast it fills is taken from the last 180 days, or from the first entry where that is nearer, 30
+    /// days at least: what came on the first day does not come every day. It is to be collected when nine tenths are full.</param>
     public static DrumStand Of(WasteDrum drum, IReadOnlyList<DrumEntry> entries, DateOnly today)
     {
         var (amount, pieces, since) = (Quantity<Volume>.Zero, 0, (DateOnly?)null);
@@ -78,7 +79,7 @@ public sealed record DrumStand(Quantity<Volume> Amount, int Pieces, decimal Full
         var lately = entries.Where(e => !e.Collected && e.Day.DayNumber > today.DayNumber - FillsOver).ToList();
         if (lately.Count == 0)
             return null;
-        var days = Math.Max(1, today.DayNumber - lately[0].Day.DayNumber + 1);
+        var days = Math.Max(LeastOver, today.DayNumber - lately[0].Day.DayNumber + 1);
         var came = drum.Pieces > 0 ? (decimal)lately.Sum(e => e.Pieces) / drum.Pieces
             : lately.Aggregate(Quantity<Volume>.Zero, (sum, e) => sum + e.Amount) / drum.Holds;
         // A year from now nobody plans a collection.

@@ -92,10 +92,12 @@ internal static class WorkshopCommands
         var keep = options.Keep && File.Exists(file);
         if (!keep)
             DemoDepot.Clear(options.Folder);
-        TimeProvider clock = options.Speed == 1 ? TimeProvider.System : new HurriedClock(TimeProvider.System, options.Speed);
+        var clock = new HurriedClock(TimeProvider.System, options.Speed);
         await using var app = WorkshopApplication.Build(options, clock);
         if (!keep)
             await app.Services.GetRequiredService<DemoDepot>().Fill();
+        else if (app.Services.GetRequiredService<CardStore>().LastAt() is { } last)
+            clock.NotBefore(last);
         app.Services.GetRequiredService<DemoVehicles>().Begin();
         foreach (var sender in app.Services.GetServices<IDemoSender>())
             await sender.Begin();

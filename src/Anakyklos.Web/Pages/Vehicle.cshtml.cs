@@ -92,7 +92,8 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Calendar
     public string RuleMonths { get; private set; } = "";
 
     private Service Line(CardEntry entry, JobCard card) =>
-        new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}", RecordWords.Odometer(card.Opened.OdometerAsRead, viewer.DistanceUnit),
+        new(entry.Id, $"{clock.Local(entry.SignedAt!.Value):d MMM yyyy}",
+            RecordWords.Odometer(card.Opened.OdometerAsRead, viewer.DistanceUnit),
         CardLine.Jobs(card),
         string.Join(", ", card.FluidsWanted.Select(f =>
             $"{card.Fluid(f.Id).Poured.Print(viewer.VolumeUnits[0])} {card.OilInHand(f.Id)?.Product}")),

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Booking;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Stores;
 
 namespace Anakyklos.Web.Coaches.Draining;
@@ -16,12 +17,14 @@ public sealed class EmptyScene : WorkScene
         scene.Offer(Said(scene.Step));
         if (to.Drums is not { } drums || scene.IsDone)
             return;
-        foreach (var waste in scene.Card.Pans.SelectMany(p => p.In).Select(c => DrumStand.Of(c.Fluid))
-            .Concat(WasteMoves.InTheBottle(scene.Card).Select(m => m.Waste)).Distinct()
+        var bottle = WasteMoves.InTheBottle(scene.Card).GroupBy(m => m.Waste).ToDictionary(g => g.Key, g =>
+            $"{g.Aggregate(Quantity<Volume>.Zero, (sum, m) => sum + m.Amount).Print(to.Viewer.VolumeUnits[0])} in the bottle, ");
+        foreach (var waste in scene.Card.Pans.SelectMany(p => p.In).Select(c => DrumStand.Of(c.Fluid)).Concat(bottle.Keys).Distinct()
             .Append(Waste.Filters).Where(w => w != Waste.Filters || scene.Card.FiltersOut.Any()))
-            scene.Facts.Add(new(Says(waste), DrumStand.For(waste, drums.Select(d => (d.Drum, d.Stand.Full))) is { } drum
+            scene.Facts.Add(new(Says(waste), bottle.GetValueOrDefault(waste) + (DrumStand.For(waste, drums
+                .Select(d => (d.Drum, d.Stand.Full))) is { } drum
                 ? $"into “{drum.Name}”, {Math.Round(drums.First(d => d.Drum == drum).Stand.Full * 100)} % full"
-                : "no drum is put up for it: ask the stores"));
+                : "no drum is put up for it: ask the stores")));
     }
 
     private static string Says(Waste waste) => waste switch
