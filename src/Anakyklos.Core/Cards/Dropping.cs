@@ -79,7 +79,9 @@ public sealed partial class JobCard
         var opened = Sheet.Fasteners.Keys.Where(f => WasUndone(f)).ToHashSet();
         var touched = opened.Count > 0 || IsAnyFluidTouched;
         var above = Steps.Any(s => !IsLeft(s.Id) && TakesToolsAbove(s));
-        var reach = Reach();
+        var (reach, bled) = (Reach(), Bled());
+        var stays = Steps.FirstOrDefault(s => s.Traits.Engine == EngineUse.Drives) is { } road
+            && (!IsLeft(road.Id) || road.Jobs.Any(rest.Contains) || bled.Count > 0);
         var kept = Steps.Where(s => !IsLeft(s.Id) || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s)
             || (touched && Proves(s)) || (above && s.Traits.LooksOver)))).ToList();
         kept = [.. Steps.Where(s => (kept.Contains(s) && !LooksThroughShut(s)) || HoldsIt(s))];
@@ -147,7 +149,17 @@ public sealed partial class JobCard
         bool Proves(SheetStep s) =>
             s.Traits is { Engine: EngineUse.Starts or EngineUse.Stops } or { LooksAtJoints: true } or { LooksOver: true }
             || s.Traits.Lift == LiftMove.ReadyToLower
-            || s.Id == Composing.UsualSteps.UsedOil || Composing.UsualSteps.IsAgain(s) || (s.Traits.Primes && IsBegun(s));
+            || s.Id == Composing.UsualSteps.UsedOil || (Composing.UsualSteps.IsAgain(s) && (stays || IsForTheRun(s)))
+            || (s.Traits.Primes && IsBegun(s)) || (s.Traits.FeelsPedal && bled.Contains(s.What))
+            || (s.Traits.Engine == EngineUse.Drives && bled.Count > 0);
+
+        // What holds it is taken away for a run as well as for the road.
+        bool IsForTheRun(SheetStep s) => Sheet.Access.TryGetValue(s.What, out var hold) && hold.ClosedToRun;
+
+        // Brakes that were opened are felt and driven, however far they came.
+        HashSet<FluidId> Bled() => [.. Steps.Where(s => s.Traits.CatchesInABottle)
+            .Where(s => s.Traits.SucksOut ? State(s.Id).Status == StepStatus.Done : WasUndone(s.What))
+            .Select(s => s.Traits.SucksOut ? (FluidId)s.What : Sheet.Fasteners[s.What].System!.Value)];
 
         // What holds the vehicle goes last, after all that still needs the lift.
         IEnumerable<StepId> Held(SheetStep s) => last.Contains(s.Id) ? kept.Where(k => IsLeft(k.Id) && k.Lift == LiftNeed.Up)

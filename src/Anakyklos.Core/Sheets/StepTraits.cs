@@ -86,6 +86,9 @@ public readonly record struct StepTraits
     /// <summary>What came out is looked at and judged.</summary>
     public bool Reads { get; init; }
 
+    /// <summary>A pedal or lever is felt, whether its fluid is free of air.</summary>
+    public bool FeelsPedal { get; init; }
+
     /// <summary>Old fluid is caught in a bottle.</summary>
     public bool CatchesInABottle { get; init; }
 

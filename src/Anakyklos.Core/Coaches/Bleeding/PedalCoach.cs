@@ -13,7 +13,7 @@ internal sealed class PedalCoach : Coach
 {
     public override string Kind => "pedal";
 
-    public override StepTraits Traits(SheetStep step) => new() { IsMeasured = true, MayBeLeftOut = true };
+    public override StepTraits Traits(SheetStep step) => new() { IsMeasured = true, FeelsPedal = true, MayBeLeftOut = true };
 
     public override string? Wants(ModelSheet sheet, SheetStep step) => !sheet.Fluids.ContainsKey(step.What) ? "a fluid"
         : step.Spec is PedalSpec spec
