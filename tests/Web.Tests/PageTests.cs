@@ -201,7 +201,7 @@ public sealed class PageTests : IAsyncLifetime
         var (browser, card) = await OnNewCard();
         await WorkUpTo(browser, card, "Wash plug and cap");
         await browser.Get($"/handover/{card}");
-        await browser.Submit(".reading:last-child details form", ("torque", "31 N·m"), ("reason", "Read the wrong line"));
+        await browser.Submit("#readings li:last-child details form", ("torque", "31 N·m"), ("reason", "Read the wrong line"));
         await browser.Get($"/lift/{card}");
         Assert.StartsWith("Tighten the engine drain plug", browser.Heading);
     }

@@ -48,6 +48,8 @@ public sealed class CardComposer
             Wait = s.WheelsTurn ? s.Wait ?? settles : composer.Waited(s),
             Map = composer._usual.MapOf(s),
             Spec = s.Spec is DriveSpec drive ? drive.After(wanted) : s.Spec,
+            // Ridden or driven it is not indoors.
+            Cautions = s.IsDriven ? [.. s.Cautions.Where(c => c != "exhaust-gas")] : s.Cautions,
         })];
         return StepOrder.Put(sheet, wanted, steps, composer._schools);
     }

@@ -19,20 +19,13 @@ public sealed record BeginWarming(StepId Step, bool LookedAbove = false) : StepC
 /// <summary>How an engine that is run warm by the clock stands.</summary>
 /// <param name="Spec">What the sheet says.</param>
 /// <param name="Begun">What began it; null while it has not begun.</param>
-/// <param name="From">Since when it runs; null while it has not begun, and where its time was cut.</param>
-/// <param name="Until">When it is warm; null as <paramref name="From"/>.</param>
-public sealed record Warming(WarmSpec Spec, WarmingBegun? Begun, DateTimeOffset? From, DateTimeOffset? Until)
+public sealed record Warming(WarmSpec Spec, WarmingBegun? Begun)
 {
     /// <summary>How it stands at a step.</summary>
     /// <param name="card">The card.</param>
     /// <param name="step">A step that says how long it is run warm.</param>
-    public static Warming Of(JobCard card, SheetStep step)
-    {
-        var wait = card.Waits.FirstOrDefault(w => w.Id == step.Id);
-        return new((WarmSpec)step.Spec!, card.IsAway(step)
-            ? card.HappenedAt(s => s.Id == step.Id).Select(h => h.Event).OfType<WarmingBegun>().LastOrDefault() : null,
-            wait?.From, wait?.Until);
-    }
+    public static Warming Of(JobCard card, SheetStep step) => new((WarmSpec)step.Spec!, card.IsAway(step)
+        ? card.HappenedAt(s => s.Id == step.Id).Select(h => h.Event).OfType<WarmingBegun>().LastOrDefault() : null);
 }
 
 /// <summary>What may be said while an engine is run warm.</summary>
