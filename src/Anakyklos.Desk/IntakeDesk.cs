@@ -79,7 +79,12 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             reading.Wrong("job", "No job of this model is chosen.", "Choose at least one.");
         var last = vehicle is null ? null : vehicles.Odometer(vehicle.Plate).FirstOrDefault();
         var reason = (form.Reason ?? "").Trim();
-        (var odometer, visit.AskReason) = reading.Odometer(last, last is null ? default : clock.Local(last.At), reason);
+        var lastOn = last is null ? default : clock.Local(last.At);
+        var most = last is null ? default : OdometerCheck.Most(new(last.Reading, clock.Day(last.At)), visit.Standing?.Use, clock.Today);
+        (var odometer, visit.AskReason) = reading.Odometer(last, lastOn, reason, most);
+        // What a tool read is no slip of the finger; a clock that was exchanged shows what it shows.
+        if (odometer is { } typed && last is not null && typed.Value >= last.Reading && !visit.ReadOut.Contains("odometer"))
+            visit.AskMeant = reading.AskedAbout(typed, last.Reading, lastOn, most);
         var (left, hours) = (LeftForLater(visit, reading), reading.Hours());
         if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open
             && cards.Find(open.Id)?.History[0].Command != form.Command)

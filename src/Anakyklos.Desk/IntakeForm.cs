@@ -14,6 +14,9 @@ public sealed class IntakeForm
     /// <summary>What the odometer shows.</summary>
     public string? Odometer { get; set; }
 
+    /// <summary>The odometer that was asked about and that the dash shows all the same.</summary>
+    public string? Meant { get; set; }
+
     /// <summary>Running hours; empty where none are shown.</summary>
     public string? Hours { get; set; }
 

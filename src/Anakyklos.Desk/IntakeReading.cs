@@ -100,12 +100,20 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
     /// <param name="last">The last reading, or null.</param>
     /// <param name="lastOn">The day of that, in the workshop.</param>
     /// <param name="reason">Why it is less, trimmed.</param>
+    /// <param name="most">The highest that is believed.</param>
     /// <returns>The reading in the unit of the dash, and whether the reason is asked for.</returns>
-    internal (Typed<Distance>? Reading, bool AskReason) Odometer(OdometerReading? last, DateTimeOffset lastOn, string reason)
+    internal (Typed<Distance>? Reading, bool AskReason) Odometer(OdometerReading? last, DateTimeOffset lastOn, string reason,
+        Quantity<Distance> most)
     {
         if (Quantity<Distance>.Read(form.Odometer, out var problem, unit) is not { } typed)
         {
             Wrong("odometer", problem, "");
+            return (null, false);
+        }
+        if (OdometerCheck.IsTwofold(form.Odometer!))
+        {
+            var parts = form.Odometer!.Trim().Split('.', ',');
+            Wrong("odometer", $"“{form.Odometer.Trim()}” can be read in two ways.", $"Type {parts[0]} {parts[1]}, or {parts[0]} alone.");
             return (null, false);
         }
         if (!IsReading(typed.Value))
@@ -116,11 +124,31 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         if (last is null || typed.Value >= last.Reading || reason.Length is > 0 and <= Decision.LongestText)
             return (typed, reason.Length > 0);
         Wrong("odometer", $"{typed} is less than the last reading, {OdometerText.Of(last.Reading, typed.Unit)} on {lastOn:d MMMM yyyy}.",
-            "Look again, or say why below.");
+            $"{Or(typed, last.Reading, most)}Look again, or say why below.");
         if (reason.Length > 0)
             Wrong("reason", $"The reason is {reason.Length} characters long.", $"Keep it to {Decision.LongestText}.");
         return (typed, true);
     }
+
+    /// <summary>Further than is believed, it is taken once somebody has looked again and says that the dash shows it.</summary>
+    /// <param name="typed">The reading.</param>
+    /// <param name="last">The last one.</param>
+    /// <param name="lastOn">Its day.</param>
+    /// <param name="most">The highest that is believed.</param>
+    /// <returns>The reading that is asked about; null where nothing is.</returns>
+    internal Typed<Distance>? AskedAbout(Typed<Distance> typed, Quantity<Distance> last, DateTimeOffset lastOn, Quantity<Distance> most)
+    {
+        if (typed.Value <= most)
+            return null;
+        if (Quantity<Distance>.Read(form.Meant, out _, unit)?.Value != typed.Value)
+            Wrong("odometer", $"{OdometerText.Of(typed.Value, typed.Unit)} would be "
+                + $"{OdometerText.Of(typed.Value - last, typed.Unit)} since {lastOn:d MMMM yyyy}.",
+                $"{Or(typed, last, most)}Look again; if the dash shows it, say so below.");
+        return typed;
+    }
+
+    private static string Or(Typed<Distance> typed, Quantity<Distance> last, Quantity<Distance> most) =>
+        OdometerCheck.Meant(typed, last, most) is { } meant ? $"{OdometerText.Of(meant.Value, meant.Unit)} would fit. " : "";
 
     /// <summary>A vehicle that is not on the list yet; null when something of it is wrong.</summary>
     /// <param name="isKnown">Whether a plate is on the list already.</param>

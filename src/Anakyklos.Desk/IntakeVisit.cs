@@ -59,6 +59,9 @@ public sealed class IntakeVisit
     /// <summary>Whether a lower odometer has to be explained.</summary>
     public bool AskReason { get; internal set; }
 
+    /// <summary>An odometer further than is believed, which somebody has to look at once more; null where none is.</summary>
+    public Typed<Distance>? AskMeant { get; internal set; }
+
     /// <summary>Nothing is to be opened yet: what cannot be read is told above the jobs, which script puts into the page as it
     /// stands.</summary>
     public bool IsPreview { get; internal set; }

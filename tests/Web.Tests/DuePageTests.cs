@@ -59,6 +59,40 @@ public sealed class DuePageTests : IAsyncLifetime
         Assert.DoesNotContain(_host.Services.GetRequiredService<CardStore>().OfVehicle("HD-04"), c => c.IsOpen);
     }
 
+    [Theory]
+    [InlineData("1220000", "122 000 km would fit")]
+    [InlineData("190000", "Look again")]
+    public async Task An_odometer_too_high_for_its_use_is_asked_about_and_taken_once_somebody_looked_again(string typed, string says)
+    {
+        await _browser.Get("/intake?plate=HD-04");
+        Assert.Contains("Last 121 300 km on", _browser.Text);
+        (string, string)[] form = [("plate", "HD-04"), ("odometer", typed), ("job", "cabin-filter"), ("bay", "Bay 1")];
+        await _browser.Submit("main form", form);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
+        Assert.Contains(says, _browser.Page.QuerySelector("#problem-odometer")!.TextContent.Replace('\u202f', ' '));
+        // What was looked at again was another number: that is asked about once more.
+        await _browser.Submit("main form", [.. form, ("meant", "190001 km")]);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
+        var tick = _browser.Page.QuerySelector("input[name=meant]")!;
+        Assert.False(tick.HasAttribute("checked"));
+        var jobs = _browser.Page.QuerySelectorAll("input[name=job]").Select(i => ("job", i.GetAttribute("value")!))
+            .Where(j => j.Item2 != "wheel-recheck");
+        await _browser.Submit("main form", [.. form.Where(f => f.Item1 != "job"), .. jobs, ("meant", tick.GetAttribute("value")!)]);
+        Assert.Equal("", string.Join('|', _browser.Page.QuerySelectorAll("[role=alert]").Select(a => a.TextContent)));
+        Assert.StartsWith("/lift/", _browser.Address.AbsolutePath);
+    }
+
+    [Theory]
+    [InlineData("122.000", "can be read in two ways")]
+    [InlineData("12200", "122 000 km would fit")]
+    public async Task An_odometer_that_can_be_read_in_two_ways_or_lacks_a_digit_is_not_taken(string typed, string says)
+    {
+        await _browser.Get("/intake?plate=HD-04");
+        await _browser.Submit("main form", ("plate", "HD-04"), ("odometer", typed), ("job", "cabin-filter"), ("bay", "Bay 1"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
+        Assert.Contains(says, _browser.Page.QuerySelector("#problem-odometer")!.TextContent.Replace('\u202f', ' '));
+    }
+
     [Fact]
     public async Task A_trip_ahead_brings_forward_the_two_jobs_that_would_run_over()
     {

@@ -53,6 +53,10 @@ public sealed class IntakeModel(IntakeDesk desk, Viewer viewer) : PageModel
         return Page();
     }
 
+    /// <summary>The last reading of the vehicle, to be seen beside the field; empty where there is none.</summary>
+    public string LastReading => Visit.Standing?.Readings is [var last, ..]
+        ? $"Last {OdometerText.Of(last.Odometer, viewer.DistanceUnit)} on {last.Day:d MMM yyyy}. " : "";
+
     /// <summary>What was read of a vehicle, in one line.</summary>
     /// <param name="of">The report.</param>
     public static string Says(ReportOf of) => string.Join(", ", new[]
