@@ -155,7 +155,11 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         visit.Stops = StopsLeft(vehicle.Plate);
         visit.Lit = LastSigned(vehicle.Plate, out var number)?.LitAfter(number) ?? [];
         visit.Sampled = laboratory.LastOf(vehicle.Plate) ?? [];
-        visit.Standing = due.Of(vehicle, reading.OdometerSoFar() is { } km ? new UseMark(km, clock.Today, reading.Hours()) : null);
+        visit.Standing = due.Of(vehicle);
+        // What is asked about is not reckoned with until somebody has looked again.
+        if (reading.OdometerSoFar() is { } km && (visit.ReadOut.Contains("odometer") || reading.IsMeant(km)
+            || visit.Standing is not { Readings: [var last, ..] } so || km <= OdometerCheck.Most(last, so.Use, clock.Today)))
+            visit.Standing = due.Of(vehicle, new UseMark(km, clock.Today, reading.Hours()));
         if (visit.Standing is not { } s)
             return;
         var trip = reading.Trip();

@@ -140,12 +140,15 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
     {
         if (typed.Value <= most)
             return null;
-        if (Quantity<Distance>.Read(form.Meant, out _, unit)?.Value != typed.Value)
+        if (!IsMeant(typed.Value))
             Wrong("odometer", $"{OdometerText.Of(typed.Value, typed.Unit)} would be "
                 + $"{OdometerText.Of(typed.Value - last, typed.Unit)} since {lastOn:d MMMM yyyy}.",
                 $"{Or(typed, last, most)}Look again; if the dash shows it, say so below.");
         return typed;
     }
+
+    /// <summary>Whether somebody looked again and says that the dash shows just that.</summary>
+    internal bool IsMeant(Quantity<Distance> reading) => Quantity<Distance>.Read(form.Meant, out _, unit)?.Value == reading;
 
     private static string Or(Typed<Distance> typed, Quantity<Distance> last, Quantity<Distance> most) =>
         OdometerCheck.Meant(typed, last, most) is { } meant ? $"{OdometerText.Of(meant.Value, meant.Unit)} would fit. " : "";

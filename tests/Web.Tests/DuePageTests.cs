@@ -70,11 +70,17 @@ public sealed class DuePageTests : IAsyncLifetime
         await _browser.Submit("main form", form);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
         Assert.Contains(says, _browser.Page.QuerySelector("#problem-odometer")!.TextContent.Replace('\u202f', ' '));
+        // What is asked about makes nothing due.
+        Assert.DoesNotContain("Air filter is due and not chosen", _browser.Text);
         // What was looked at again was another number: that is asked about once more.
         await _browser.Submit("main form", [.. form, ("meant", "190001 km")]);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _browser.Status);
         var tick = _browser.Page.QuerySelector("input[name=meant]")!;
         Assert.False(tick.HasAttribute("checked"));
+        // Said, but not all jobs are chosen that are due then: it stays said.
+        await _browser.Submit("main form", [.. form, ("meant", tick.GetAttribute("value")!)]);
+        Assert.Contains("Air filter is due and not chosen", _browser.Text);
+        Assert.True(_browser.Page.QuerySelector("input[name=meant]")!.HasAttribute("checked"));
         var jobs = _browser.Page.QuerySelectorAll("input[name=job]").Select(i => ("job", i.GetAttribute("value")!))
             .Where(j => j.Item2 != "wheel-recheck");
         await _browser.Submit("main form", [.. form.Where(f => f.Item1 != "job"), .. jobs, ("meant", tick.GetAttribute("value")!)]);

@@ -74,13 +74,13 @@ test('a joint that weeps is wiped and looked at again; one that leaks is open ag
   await workUpTo(page, 'Look at every joint', byTheBook(page));
   await expect(page.locator('.joints li')).toHaveCount(2);
   await expect(page.locator('.joint-map .joint-mark')).toHaveCount(2);
-  await page.getByRole('link', { name: /Engine drain plug/ }).click();
+  await after(page, () => page.getByRole('link', { name: /Engine drain plug/ }).click());
   await after(page, () => key(page, '2'));
   await expect(page.locator('.joints')).toContainText('wept, wiped');
   await expect(page.locator('.waiting-main')).toHaveCount(0, { timeout: 30_000 });
   await page.goto(`/lift/${card}`);
   await expect(page.locator('.lift-main .main')).toContainText('Engine drain plug: dry now');
-  await page.getByRole('link', { name: /Oil filter/ }).click();
+  await after(page, () => page.getByRole('link', { name: /Oil filter/ }).click());
   await after(page, () => key(page, '3'));
   await page.goto(`/lift/${card}`);
   await expect(page.locator('.open-items')).toContainText('leaks');
