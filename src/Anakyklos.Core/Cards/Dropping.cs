@@ -51,7 +51,7 @@ public sealed partial class JobCard
         var dropped = new JobDropped(c.Job, job.Name, c.Reason.Trim());
         List<CardEvent> events = [dropped];
         // Brakes, steering or wheels that were begun and are not finished: the vehicle is held.
-        if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && kept.All(k => k.Id != s.Id) && !s.MovesLift
+        if (Steps.FirstOrDefault(s => s.Jobs.Contains(c.Job) && (s.Traits.FeelsPedal || kept.All(k => k.Id != s.Id)) && !s.MovesLift
             && s.Traits is { Sets: false, Closes: false } && IsLeft(s.Id) && IsEssential(s)
             && (s.Spec is not DriveSpec || IsProvedOnTheRoad(c.Job))) is { } essential && IsWorkedOn(c.Job))
             events.Add(new DeviationTaken("", DeviationKind.JobGivenUp, c.Job.Text, $"{job.Name} given up before “{TitleOf(essential)}”",
@@ -81,7 +81,7 @@ public sealed partial class JobCard
         var above = Steps.Any(s => !IsLeft(s.Id) && TakesToolsAbove(s));
         var (reach, bled) = (Reach(), Bled());
         var stays = Steps.FirstOrDefault(s => s.Traits.Engine == EngineUse.Drives) is { } road
-            && (!IsLeft(road.Id) || road.Jobs.Any(rest.Contains) || bled.Count > 0);
+            && (!IsLeft(road.Id) || road.Jobs.Any(rest.Contains));
         var kept = Steps.Where(s => !IsLeft(s.Id) || (!s.MovesLift && (s.Jobs.Any(rest.Contains) || ClosesWhatIsOpen(s) || Reaches(s)
             || (touched && Proves(s)) || (above && s.Traits.LooksOver)))).ToList();
         kept = [.. Steps.Where(s => (kept.Contains(s) && !LooksThroughShut(s)) || HoldsIt(s))];
@@ -150,13 +150,12 @@ public sealed partial class JobCard
             s.Traits is { Engine: EngineUse.Starts or EngineUse.Stops } or { LooksAtJoints: true } or { LooksOver: true }
             || s.Traits.Lift == LiftMove.ReadyToLower
             || s.Id == Composing.UsualSteps.UsedOil || (Composing.UsualSteps.IsAgain(s) && (stays || IsForTheRun(s)))
-            || (s.Traits.Primes && IsBegun(s)) || (s.Traits.FeelsPedal && bled.Contains(s.What))
-            || (s.Traits.Engine == EngineUse.Drives && bled.Count > 0);
+            || (s.Traits.Primes && IsBegun(s)) || (s.Traits.FeelsPedal && bled.Contains(s.What));
 
         // What holds it is taken away for a run as well as for the road.
         bool IsForTheRun(SheetStep s) => Sheet.Access.TryGetValue(s.What, out var hold) && hold.ClosedToRun;
 
-        // Brakes that were opened are felt and driven, however far they came.
+        // Brakes that were opened are felt before anybody moves it; whether it is driven the lead decides, who is asked for his name.
         HashSet<FluidId> Bled() => [.. Steps.Where(s => s.Traits.CatchesInABottle)
             .Where(s => s.Traits.SucksOut ? State(s.Id).Status == StepStatus.Done : WasUndone(s.What))
             .Select(s => s.Traits.SucksOut ? (FluidId)s.What : Sheet.Fasteners[s.What].System!.Value)];
