@@ -68,7 +68,7 @@ test('glitter on the magnet: half the interval, and the next card says so', asyn
 
   await page.goto('/vehicle/HD-07');
   await expect(page.locator('main')).toContainText('half its interval for what was seen then');
-  const next = await openWith(page, 'HD-07', '151000', ['engine-oil-and-filter']);
+  const next = await openWith(page, 'HD-07', '149400', ['engine-oil-and-filter']);
   await workUpTo(page, "Wipe the plug's magnet", press(page));
   await expect(page.locator('.facts')).toContainText('Fine glitter');
   await expect(page.locator('.facts')).toContainText('laboratory: iron');
