@@ -1,5 +1,6 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
@@ -12,9 +13,13 @@ namespace Anakyklos.Desk;
 /// <param name="Now">Reading, day and hours.</param>
 /// <param name="Use">Its use a day, or null.</param>
 /// <param name="Items">All its jobs.</param>
-/// <param name="Readings">The readings its use is worked out from, newest first.</param>
+/// <param name="History">What was read of its odometers.</param>
 public sealed record VehicleStanding(Vehicle Vehicle, ModelSheet Sheet, UseMark Now, DailyUse? Use, IReadOnlyList<Standing> Items,
-    IReadOnlyList<UseMark> Readings);
+    OdometerHistory History)
+{
+    /// <summary>The readings its use is worked out from, newest first.</summary>
+    public IReadOnlyList<UseMark> Readings => History.Marks;
+}
 
 /// <summary>Brings together what is stored of a vehicle with what the core knows about its jobs.</summary>
 public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopClock clock)
@@ -25,42 +30,34 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
     /// <summary>How a vehicle stands; null when its model has no sheet.</summary>
     /// <param name="vehicle">The vehicle.</param>
     /// <param name="now">A newer reading than those stored, or null.</param>
-    public VehicleStanding? Of(Vehicle vehicle, UseMark? now = null)
+    /// <param name="exchanged">An odometer that was exchanged before that newer reading, and is not stored yet; or null.</param>
+    /// <param name="right">A reading that is put right just now, and what it was; or null.</param>
+    public VehicleStanding? Of(Vehicle vehicle, UseMark? now = null, ExchangedClock? exchanged = null,
+        (OdometerReading Of, Quantity<Distance> Now)? right = null)
     {
         if (sheets.Newest(vehicle.SheetId) is not { } sheet)
             return null;
-        var readings = vehicles.Odometer(vehicle.Plate);
-        // After an exchanged odometer only what it showed itself tells the use.
-        var since = readings.TakeWhile((r, i) => i == 0 || readings[i - 1].Reason.Length == 0)
-            .Select(r => new UseMark(r.Reading, clock.Day(r.At), r.Hours)).ToList();
-        var mark = now ?? (since.Count > 0 ? since[0] with { Day = clock.Today } : new UseMark(default, clock.Today));
-        var last = vehicles.LastDone(vehicle.Plate)[vehicle.Plate].ToDictionary(d => d.Job, d => d.Done);
+        var history = vehicles.History(vehicle.Plate, clock.Day);
+        if (exchanged is not null)
+            history = new(history.Readings, [.. history.Exchanged, exchanged], clock.Day);
+        if (right is var (wrong, was))
+            history = new([.. history.Readings.Select(r => r == wrong ? r with { Reading = was } : r)], history.Exchanged, clock.Day);
+        var mark = now ?? (history.LastMark is { } last ? last with { Day = clock.Today } : new UseMark(default, clock.Today));
+        var apart = exchanged?.Apart ?? Quantity<Distance>.Zero;
+        var done = vehicles.LastDone(vehicle.Plate)[vehicle.Plate]
+            .ToDictionary(d => d.Job, d => d.Done with
+            {
+                Odometer = right is { } r && d.Done.Odometer == r.Of.Reading ? r.Now : d.Done.Odometer + apart,
+            });
         var items = ServiceItem.Of(sheet, vehicle.Use, vehicles.OwnRules(vehicle.Plate));
-        return new(vehicle, sheet, mark, DailyUse.From(since),
-            [.. ServiceItem.Of(items, mark, [.. items.Select(i => last.TryGetValue(i.Job, out var done) ? done : (UseMark?)null)],
-                vehicle.Past, Window).OrderByDescending(s => s.State)], since);
+        return new(vehicle, sheet, mark, history.Use,
+            [.. ServiceItem.Of(items, mark, [.. items.Select(i => done.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)],
+                PastOf(vehicle, history), Window).OrderByDescending(s => s.State)], history);
     }
 
-    /// <summary>The whole fleet in one pass.</summary>
-    public IReadOnlyList<FleetRow> Fleet()
+    // Delivered with nothing on the odometer that it had then.
+    private static VehiclePast PastOf(Vehicle vehicle, OdometerHistory history) => vehicle.Past with
     {
-        var (all, done, newest, rules) = (vehicles.All(), vehicles.LastDone(), vehicles.Newest(), vehicles.OwnRules());
-        var items = new Dictionary<(SheetId, Use), IReadOnlyList<ServiceItem>>();
-        var fleet = new List<FleetVehicle>();
-        foreach (var v in all)
-        {
-            if (sheets.Newest(v.SheetId) is not { } sheet)
-                continue;
-            IReadOnlyList<OwnRule> own = [.. rules[""], .. rules[v.Plate]];
-            if (rules.Contains(v.Plate) || !items.TryGetValue((v.SheetId, v.Use), out var known))
-                known = ServiceItem.Of(sheet, v.Use, own);
-            if (!rules.Contains(v.Plate))
-                items[(v.SheetId, v.Use)] = known;
-            var last = done[v.Plate].ToDictionary(d => d.Job, d => d.Done);
-            var reading = newest.GetValueOrDefault(v.Plate);
-            fleet.Add(new(v.Plate, known, [.. known.Select(i => last.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)],
-                new(reading?.Reading ?? default, clock.Today, reading?.Hours), v.Past));
-        }
-        return FleetCheck.Of(fleet, Window);
-    }
+        Delivered = vehicle.Past.Delivered with { Odometer = history.OnThisClock(Quantity<Distance>.Zero, DateTimeOffset.MinValue) },
+    };
 }

@@ -77,14 +77,16 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             reading.Wrong("plate", "There is no model sheet for it.", "Bring its sheet in first.");
         if (visit.Chosen.Count == 0 || (model is not null && visit.Chosen.Any(j => !model.Jobs.ContainsKey(j))))
             reading.Wrong("job", "No job of this model is chosen.", "Choose at least one.");
-        var last = vehicle is null ? null : vehicles.Odometer(vehicle.Plate).FirstOrDefault();
-        var reason = (form.Reason ?? "").Trim();
-        var lastOn = last is null ? default : clock.Local(last.At);
-        var most = last is null ? default : OdometerCheck.Most(new(last.Reading, clock.Day(last.At)), visit.Standing?.Use, clock.Today);
-        (var odometer, visit.AskReason) = reading.Odometer(last, lastOn, reason, most);
+        var now = clock.Now;
+        var history = vehicle is null ? new([], [], clock.Day) : vehicles.History(vehicle.Plate, clock.Day);
+        var most = history.LastMark is { } last ? OdometerCheck.Most(last, history.Use, clock.Today) : default;
+        (var odometer, visit.AskReason) = reading.Odometer(history.LastMark, most);
+        var exchanged = odometer is null ? null : reading.Exchanged(history, now, true);
+        var right = odometer is null ? null : reading.PutRight(history, true);
         // What a tool read is no slip of the finger; a clock that was exchanged shows what it shows.
-        if (odometer is { } typed && last is not null && typed.Value >= last.Reading && !visit.ReadOut.Contains("odometer"))
-            visit.AskMeant = reading.AskedAbout(typed, last.Reading, lastOn, most);
+        if (odometer is { } typed && history.LastMark is { } before && typed.Value >= before.Odometer
+            && !visit.ReadOut.Contains("odometer"))
+            visit.AskMeant = reading.AskedAbout(typed, before.Odometer, before.Day, most);
         var (left, hours) = (LeftForLater(visit, reading), reading.Hours());
         if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open
             && cards.Find(open.Id)?.History[0].Command != form.Command)
@@ -92,19 +94,20 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
                 "Finish and sign it, or make it void, before another is opened."));
         if (reading.Refusals.Count > 0)
             return (visit, null);
-        var workshop = settings.Read();
+        var (workshop, reason) = (settings.Read(), (form.Reason ?? "").Trim());
         var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value.Value,
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
-            fluids.Before(vehicle.Plate), workshop.Schools ?? WorkSchools.Usual,
-            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate),
+            fluids.Before(vehicle.Plate, exchanged), workshop.Schools ?? WorkSchools.Usual,
+            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate, exchanged),
             PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null,
             visit.Lit.Count > 0 ? visit.Lit : null, visit.ReadOut.Contains("odometer") ? visit.Report?.Report.Device : null,
             rulings.Holding(model), odometer.Value.Unit == Distance.Kilometre ? null : odometer);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle with { Identity = visit.NewIdentity } : null,
-            new(clock.Now, odometer.Value.Value, reason, hours), visit.NewIdentity);
-        return (visit, await cards.Open(opened, visit.Bay, by, clock.Now, form.Command, arrival));
+            new(now, odometer.Value.Value, visit.AskReason ? reason : "", hours, visit.AskMeant is not null), visit.NewIdentity,
+            right is var (of, was) ? new(of.At, of.Reading, was, reason) : null, exchanged);
+        return (visit, await cards.Open(opened, visit.Bay, by, now, form.Command, arrival));
     }
 
     private (IntakeVisit Visit, IntakeReading Reading) Look(IntakeForm form, Unit<Distance> unit)
@@ -159,7 +162,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         // What is asked about is not reckoned with until somebody has looked again.
         if (reading.OdometerSoFar() is { } km && (visit.ReadOut.Contains("odometer") || reading.IsMeant(km)
             || visit.Standing is not { Readings: [var last, ..] } so || km <= OdometerCheck.Most(last, so.Use, clock.Today)))
-            visit.Standing = due.Of(vehicle, new UseMark(km, clock.Today, reading.Hours()));
+            visit.Standing = due.Of(vehicle, new UseMark(km, clock.Today, reading.Hours()),
+                visit.Standing is { } known ? reading.Exchanged(known.History, clock.Now, false) : null,
+                visit.Standing is { } was ? reading.PutRight(was.History, false) : null);
         if (visit.Standing is not { } s)
             return;
         var trip = reading.Trip();
@@ -208,8 +213,16 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     private IReadOnlyList<LookBefore>? SeenBefore(string plate) => LastSigned(plate, out var number) is { } last
         && last.SeenUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } seen ? seen : null;
 
-    private IReadOnlyList<InspectedBefore>? InspectedBefore(string plate) => LastSigned(plate, out var number) is { } last
-        && last.InspectedUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } read ? read : null;
+    private IReadOnlyList<InspectedBefore>? InspectedBefore(string plate, ExchangedClock? exchanged)
+    {
+        if (LastSigned(plate, out var number)?.InspectedUntil(number, clock.Day(cards.Entry(number)!.SignedAt!.Value)) is not
+            { Count: > 0 } read)
+            return null;
+        var history = vehicles.History(plate, clock.Day);
+        if (exchanged is not null)
+            history = new(history.Readings, [.. history.Exchanged, exchanged], clock.Day);
+        return [.. read.Select(r => r with { Odometer = history.OnThisClock(r.Card, r.Odometer, cards.Entry(r.Card)!.OpenedAt) })];
+    }
 
     private IReadOnlyDictionary<PartId, int> SealsUsedAgain(string plate) =>
         LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<PartId, int>();

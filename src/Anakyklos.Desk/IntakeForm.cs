@@ -23,8 +23,20 @@ public sealed class IntakeForm
     /// <summary>What a scan tool read and this form was filled from, by its name; empty for nothing.</summary>
     public string? Read { get; set; }
 
-    /// <summary>Why the odometer shows less than before.</summary>
+    /// <summary>Why the odometer shows less than before, in words.</summary>
     public string? Reason { get; set; }
+
+    /// <summary>What that means: <c>exchanged</c> or <c>wrong</c>, the last reading; empty while nobody has said.</summary>
+    public string? Lower { get; set; }
+
+    /// <summary>What an exchanged odometer showed at last; empty where nobody knows.</summary>
+    public string? OldShowed { get; set; }
+
+    /// <summary>What the new one showed at first; empty where nobody knows.</summary>
+    public string? NewShowed { get; set; }
+
+    /// <summary>What the last reading was, where it was wrong.</summary>
+    public string? Right { get; set; }
 
     /// <summary>Ids of the jobs chosen.</summary>
     public string[]? Job { get; set; }

@@ -96,15 +96,13 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         return days is { } d ? new(length.Value, leaves < today ? today : leaves, d) : null;
     }
 
-    /// <summary>The odometer as the card is opened with it: less than last time needs a reason.</summary>
-    /// <param name="last">The last reading, or null.</param>
-    /// <param name="lastOn">The day of that, in the workshop.</param>
-    /// <param name="reason">Why it is less, trimmed.</param>
+    /// <summary>The odometer as the card is opened with it: less than last time must be explained.</summary>
+    /// <param name="last">The last reading that is believed, on the odometer of now; or null.</param>
     /// <param name="most">The highest that is believed.</param>
-    /// <returns>The reading in the unit of the dash, and whether the reason is asked for.</returns>
-    internal (Typed<Distance>? Reading, bool AskReason) Odometer(OdometerReading? last, DateTimeOffset lastOn, string reason,
-        Quantity<Distance> most)
+    /// <returns>The reading in the unit of the dash, and whether it is asked why it is less.</returns>
+    internal (Typed<Distance>? Reading, bool AskWhy) Odometer(UseMark? last, Quantity<Distance> most)
     {
+        var reason = (form.Reason ?? "").Trim();
         if (Quantity<Distance>.Read(form.Odometer, out var problem, unit) is not { } typed)
         {
             Wrong("odometer", problem, "");
@@ -121,13 +119,66 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
             Wrong("odometer", $"{typed} cannot be an odometer reading.", "Type what the dash shows.");
             return (typed, reason.Length > 0);
         }
-        if (last is null || typed.Value >= last.Reading || reason.Length is > 0 and <= Decision.LongestText)
+        if (last is not { } before || typed.Value >= before.Odometer)
             return (typed, reason.Length > 0);
-        Wrong("odometer", $"{typed} is less than the last reading, {OdometerText.Of(last.Reading, typed.Unit)} on {lastOn:d MMMM yyyy}.",
-            $"{Or(typed, last.Reading, most)}Look again, or say why below.");
-        if (reason.Length > 0)
-            Wrong("reason", $"The reason is {reason.Length} characters long.", $"Keep it to {Decision.LongestText}.");
+        if (form.Lower is not ("exchanged" or "wrong"))
+            Wrong("odometer", $"{typed} is less than the last reading, {OdometerText.Of(before.Odometer, typed.Unit)} on "
+                + $"{before.Day:d MMMM yyyy}.", $"{Or(typed, before.Odometer, most)}Look again, or say below how that is.");
+        if (reason.Length is 0 or > Decision.LongestText)
+            Wrong("reason", reason.Length == 0 ? "The reason is missing." : $"The reason is {reason.Length} characters long.",
+                reason.Length == 0 ? "It stays with the vehicle." : $"Keep it to {Decision.LongestText}.");
         return (typed, true);
+    }
+
+    /// <summary>The exchange of the odometer that somebody tells of; null where nobody does, or what is told cannot be.</summary>
+    /// <param name="history">What was read before.</param>
+    /// <param name="at">When it is read now.</param>
+    /// <param name="tell">Whether what is wrong with it is to be told.</param>
+    internal ExchangedClock? Exchanged(OdometerHistory history, DateTimeOffset at, bool tell)
+    {
+        if (form.Lower != "exchanged" || OdometerSoFar() is not { } now || history.LastMark is not { } last || now >= last.Odometer)
+            return null;
+        var old = Showed(form.OldShowed, "oldShowed", tell);
+        var began = Showed(form.NewShowed, "newShowed", tell);
+        if (old < last.Odometer && tell)
+            Wrong("oldShowed", $"The old one showed {OdometerText.Of(last.Odometer, unit)} on {last.Day:d MMMM yyyy}.",
+                "It cannot have shown less at its end. Leave it empty where nobody knows.");
+        if (began > now && tell)
+            Wrong("newShowed", $"It shows {OdometerText.Of(now, unit)} now.", "It cannot have shown more at first.");
+        return old < last.Odometer || began > now ? null
+            : ExchangedClock.Of(at, now, old, began, last.Odometer, history.Use, today.DayNumber - last.Day.DayNumber);
+    }
+
+    /// <summary>The last reading, where somebody says that it was wrong; null where nobody does, or what is told cannot be.</summary>
+    /// <param name="history">What was read before.</param>
+    /// <param name="tell">Whether what is wrong with it is to be told.</param>
+    internal (OdometerReading Of, Quantity<Distance> Now)? PutRight(OdometerHistory history, bool tell)
+    {
+        if (form.Lower != "wrong" || OdometerSoFar() is not { } now || history is not { Last: { } last, LastMark: { } mark }
+            || now >= mark.Odometer)
+            return null;
+        var right = Showed(form.Right, "right", tell);
+        var least = history.Between(mark.Day, last).Least;
+        if (tell && string.IsNullOrWhiteSpace(form.Right))
+            Wrong("right", "What it was is missing.", $"Type what the dash showed on {mark.Day:d MMMM yyyy}, as near as is known.");
+        if (tell && least > now)
+            Wrong("odometer", $"More than one reading is higher than {OdometerText.Of(now, unit)}.",
+                "Put them right on the vehicle's page, or look again.");
+        else if (tell && (right < least || right > now))
+            Wrong("right", $"It was between {OdometerText.Of(least ?? default, unit)} and {OdometerText.Of(now, unit)}.",
+                "By the readings before and after it.");
+        return right is { } it && it <= now && !(it < least) ? (last, it) : null;
+    }
+
+    private Quantity<Distance>? Showed(string? text, string field, bool tell)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        if (Quantity<Distance>.Read(text, out var problem, unit)?.Value is { } km && IsReading(km) && !OdometerCheck.IsTwofold(text))
+            return km;
+        if (tell)
+            Wrong(field, problem.Length > 0 ? problem : $"“{text.Trim()}” cannot be an odometer reading.", "Type what it showed.");
+        return null;
     }
 
     /// <summary>Further than is believed, it is taken once somebody has looked again and says that the dash shows it.</summary>
@@ -136,7 +187,7 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
     /// <param name="lastOn">Its day.</param>
     /// <param name="most">The highest that is believed.</param>
     /// <returns>The reading that is asked about; null where nothing is.</returns>
-    internal Typed<Distance>? AskedAbout(Typed<Distance> typed, Quantity<Distance> last, DateTimeOffset lastOn, Quantity<Distance> most)
+    internal Typed<Distance>? AskedAbout(Typed<Distance> typed, Quantity<Distance> last, DateOnly lastOn, Quantity<Distance> most)
     {
         if (typed.Value <= most)
             return null;
@@ -158,8 +209,8 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
     internal Vehicle? Newcomer(Func<string, bool> isKnown)
     {
         var (plate, before) = ((form.NewPlate ?? "").Trim().ToUpperInvariant(), Refusals.Count);
-        if (plate.Length is 0 or > 12 || !plate.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or ' '))
-            Wrong("newPlate", "A plate has up to 12 letters, digits and dashes.", "Type it as it is on the vehicle.");
+        if (!Plates.IsOne(plate))
+            Wrong("newPlate", Plates.Wrong, "Type it as it is on the vehicle.");
         else if (isKnown(plate))
             Wrong("newPlate", $"{plate} is on the list already.", "Choose it above.");
         if (Whole(form.Year ?? "", 1950, today.Year + 1) is not { } year)

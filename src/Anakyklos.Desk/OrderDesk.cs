@@ -9,7 +9,7 @@ using Anakyklos.Desk.Files;
 namespace Anakyklos.Desk;
 
 /// <summary>The week's needs over all planned cards, as one order list.</summary>
-public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore shelf, DueDesk desk, ISupplier supplier,
+public sealed class OrderDesk(CardStore cards, ShelfStore shelf, FleetBook fleet, DueDesk desk, ISupplier supplier,
     WorkshopClock clock)
 {
     private const int Week = 7;
@@ -24,8 +24,8 @@ public sealed class OrderDesk(CardStore cards, VehicleStore vehicles, ShelfStore
                 wants.Add(new($"card {entry.Id}, {entry.Plate}", card.Sheet, card.Jobs, card.Steps));
         var busy = cards.Unsigned().Select(c => c.Plate).ToHashSet();
         // What falls due within a week is near already; the pass over the fleet leaves few to look at closely.
-        var near = desk.Fleet().Where(r => r.Overdue + r.Due + r.Soon > 0).Select(r => r.Plate).ToHashSet();
-        foreach (var vehicle in vehicles.All().Where(v => near.Contains(v.Plate) && !busy.Contains(v.Plate)))
+        foreach (var vehicle in fleet.ByUrgency().Where(v => v.Standing.Overdue + v.Standing.Due + v.Standing.Soon > 0
+            && !busy.Contains(v.Vehicle.Plate)).Select(v => v.Vehicle).OrderBy(v => v.Plate, StringComparer.Ordinal))
             if (desk.Of(vehicle) is { } s && s.Items.Where(i => i.IsDue || Core.Due.DueDay.Of(i, s.Now, s.Use) is { } due
                 && due.Day <= clock.Today.AddDays(Week) && i.State >= Core.Due.DueState.NotYet).Select(i => i.Item.Job)
                 .ToList() is { Count: > 0 } jobs)

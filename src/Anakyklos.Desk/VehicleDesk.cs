@@ -14,7 +14,7 @@ public sealed record ComingJob(Standing Standing, DueDay? Due);
 /// <summary>Everything the workshop knows of one vehicle.</summary>
 /// <param name="Vehicle">The vehicle.</param>
 /// <param name="Model">Its model's name, or the sheet's id where there is no sheet.</param>
-/// <param name="Last">Its last odometer reading, or null.</param>
+/// <param name="History">What was read of its odometers.</param>
 /// <param name="Open">The card that is worked on, or null.</param>
 /// <param name="Signed">Its signed cards, newest first.</param>
 /// <param name="Stops">What was graded stop and is not mended, in words: on its open card undecided, or let go on the last one.</param>
@@ -23,17 +23,23 @@ public sealed record ComingJob(Standing Standing, DueDay? Due);
 /// <param name="Rules">The owner's own rules.</param>
 /// <param name="Fluids">What its fluids had in them and what was used.</param>
 /// <param name="Samples">Its samples, the newest first.</param>
-public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerReading? Last, CardAtHand? Open, IReadOnlyList<CardAtHand> Signed,
+public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory History, CardAtHand? Open, IReadOnlyList<CardAtHand> Signed,
     IReadOnlyList<string> Stops, VehicleStanding? Standing, IReadOnlyList<ComingJob> Ahead, IReadOnlyList<OwnRule> Rules,
     IReadOnlyList<FluidStory> Fluids, IReadOnlyList<SampleEntry> Samples)
 {
     /// <summary>Indicators that are lit, though their service was done.</summary>
     public IReadOnlyList<IndicatorLit> Lit { get; internal init; } = [];
+
+    /// <summary>What was changed of it, newest first.</summary>
+    public IReadOnlyList<VehicleChange> Changes { get; internal init; } = [];
+
+    /// <summary>Jobs that no card here has, newest first.</summary>
+    public IReadOnlyList<DoneElsewhere> Elsewhere { get; internal init; } = [];
 }
 
 /// <summary>Brings together what the workshop knows of one vehicle.</summary>
 public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk due,
-    FluidDesk fluids, SampleStore samples)
+    FluidDesk fluids, SampleStore samples, VehicleTrail trail, WorkshopClock clock)
 {
     /// <summary>Everything known of a vehicle.</summary>
     /// <param name="plate">Its plate.</param>
@@ -45,11 +51,13 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
         IReadOnlyList<CardAtHand> all = [.. cards.OfVehicle(plate).Select(entry => new CardAtHand(entry, cards.Find(entry.Id)!))];
         var open = all.FirstOrDefault(c => c.Entry.IsOpen);
         IReadOnlyList<CardAtHand> signed = [.. all.Where(c => c.Entry.SignedAt is not null)];
-        var standing = due.Of(vehicle);
-        return new(vehicle, sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId.Text, vehicles.Odometer(plate).FirstOrDefault(),
+        var (standing, history) = (due.Of(vehicle), vehicles.History(plate, clock.Day));
+        return new(vehicle, sheets.Newest(vehicle.SheetId)?.FullName ?? vehicle.SheetId.Text, history,
             open, signed, Stops(open, signed), standing, standing is null ? [] : Ahead(standing), vehicles.OwnRules(plate),
-            fluids.Of(signed), [.. samples.Of(plate).Reverse()])
+            fluids.Of(signed, history), [.. samples.Of(plate).Reverse()])
         {
+            Changes = trail.Of(plate),
+            Elsewhere = trail.Elsewhere(plate),
             Lit = (open ?? signed.FirstOrDefault()) is { } last ? last.Card.LitAfter(last.Entry.Id) : [],
         };
     }

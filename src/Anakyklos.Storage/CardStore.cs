@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Due;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Workshop;
@@ -19,7 +20,10 @@ public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
 /// <param name="Newcomer">The vehicle, when it was not on the list yet; otherwise null.</param>
 /// <param name="Reading">What its odometer showed.</param>
 /// <param name="Identity">What it told a scan tool that it is; empty where no tool has read it, or that was known before.</param>
-public sealed record Arrival(Vehicle? Newcomer, OdometerReading Reading, string Identity = "");
+/// <param name="PutRight">The last reading, where this one shows that it was wrong; or null.</param>
+/// <param name="Exchanged">The odometer before, where it was exchanged since; or null.</param>
+public sealed record Arrival(Vehicle? Newcomer, OdometerReading Reading, string Identity = "", ReadingPutRight? PutRight = null,
+    ExchangedClock? Exchanged = null);
 
 /// <summary>A card in a list.</summary>
 /// <param name="Id">Card number.</param>
@@ -73,12 +77,14 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             return new CardNumber(known);
         var sheet = Sheet(opened);
         if (arrival is not null)
-            VehicleStore.Arrive(scope, opened.Plate, arrival, by.Id);
+            VehicleStore.Arrive(scope, opened.Plate, arrival);
         CardNumber id = Math.Max(FirstNumber, (scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0) + 1);
         scope.Connection.Execute("""
             insert into card (id, plate, sheet_id, sheet_revision, bay, opened_at, head_seq, head_hash)
             values (@id, @Plate, @SheetId, @SheetRevision, @bay, @at, 0, '')
             """, new { id, opened.Plate, opened.SheetId, opened.SheetRevision, bay, at = Iso(at) });
+        if (arrival is not null)
+            VehicleStore.Read(scope, opened.Plate, arrival, by.Id, id);
         var card = JobCard.Replay(sheet, [new(1, at, by, command, opened)]);
         Append(scope, id, card, [.. card.History], "");
         StockBooking.Reserve(scope, id, card);

@@ -94,9 +94,9 @@ public sealed class SampleStore(WorkshopDatabase database)
         var fluid = card.Sheet.Fluids[taken.Fluid];
         var jobs = $" {string.Join(' ', card.JobsOf(fluid.Id))} ";
         // How far it ran on that oil: since one of these jobs was done last.
-        var filled = scope.Connection.Query<string>(
-            "select km from done_job where plate = @Plate and instr(@jobs, ' ' || job || ' ') > 0", new { card.Opened.Plate, jobs })
-            .Select(Distance).Where(km => km < card.Opened.Odometer).ToList();
+        var filled = VehicleStore.LastDone(scope.Connection, card.Opened.Plate)[card.Opened.Plate]
+            .Where(d => jobs.Contains($" {d.Job} ", StringComparison.Ordinal)).Select(d => d.Done.Odometer)
+            .Where(km => km < card.Opened.Odometer).ToList();
         scope.Connection.Execute("""
             insert into sample (code, card_id, seq, plate, model, fluid, fluid_name, grades, jobs, taken_at, km, on_oil_km)
             values (@code, @id, @Seq, @Plate, @model, @fluid, @Name, @grades, @jobs, @at, @km, @onOil)

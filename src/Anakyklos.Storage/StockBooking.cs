@@ -55,9 +55,9 @@ internal static class StockBooking
             if (e.Event is Signed)
                 foreach (var job in card.JobsDone)
                     scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id, shortened) "
-                        + "select @Plate, @job, @day, @km, @Hours, @id, @shortened or exists (select 1 from sample where card_id = @id "
-                        + "and leads not in ('', 'CarryOn') and instr(jobs, ' ' || @job || ' ') > 0) where true on conflict do nothing",
-                        new { card.Opened.Plate, job, day = DateOnly.FromDateTime(e.At.DateTime)
+                        + "select plate, @job, @day, coalesce((select km from odometer where card_id = @id), @km), @Hours, @id, @shortened or exists (select 1 from sample where card_id = @id "
+                        + "and leads not in ('', 'CarryOn') and instr(jobs, ' ' || @job || ' ') > 0) from card where card.id = @id on conflict do nothing",
+                        new { job, day = DateOnly.FromDateTime(e.At.DateTime)
                             .ToString("O", CultureInfo.InvariantCulture),
                             km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours,
                             id, shortened = card.JobsShortened.Contains(job) });

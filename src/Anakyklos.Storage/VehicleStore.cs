@@ -1,9 +1,11 @@
 using System.Globalization;
 using Anakyklos.Core.Due;
+using Anakyklos.Core.Ids;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Workshop;
 using Dapper;
+using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
 
@@ -32,44 +34,71 @@ public sealed class VehicleStore(WorkshopDatabase database)
     public Task<int> Note(string plate, OdometerReading reading, PersonId person) =>
         database.Writes.Run(scope => Insert(scope, plate, reading, person));
 
-    /// <summary>All readings of a vehicle, newest first.</summary>
-    /// <returns>The oldest first.</returns>
+    /// <summary>All readings of a vehicle as they were put right last, newest first.</summary>
     public IReadOnlyList<OdometerReading> Odometer(string plate)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string At, string Km, string Reason,
-            int? Hours)>("select at, km, reason, hours from odometer where plate = @plate order by at desc", new { plate })
-            .Select(r => new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours))];
+        return [.. Readings(connection, plate).Select(r => r.Reading)];
     }
 
-    /// <summary>Where every vehicle stood when each job was last done, by plate.</summary>
+    /// <summary>What was read of a vehicle's odometers.</summary>
+    /// <param name="plate">Its plate.</param>
+    /// <param name="day">The day in the workshop of a moment.</param>
+    public OdometerHistory History(string plate, Func<DateTimeOffset, DateOnly> day) => Histories(day, plate) is var all
+        && all.TryGetValue(plate, out var history) ? history : new([], [], day);
+
+    /// <summary>What was read of the odometers of all vehicles, by plate; one without any reading is not in it.</summary>
+    /// <param name="day">The day in the workshop of a moment.</param>
+    /// <param name="plate">One vehicle, or null for all.</param>
+    public IReadOnlyDictionary<string, OdometerHistory> Histories(Func<DateTimeOffset, DateOnly> day, string? plate = null)
+    {
+        using var connection = database.Connect();
+        var exchanged = Exchanged(connection, plate);
+        return Readings(connection, plate).GroupBy(r => r.Plate, r => r.Reading)
+            .ToDictionary(g => g.Key, g => new OdometerHistory([.. g], [.. exchanged[g.Key]], day));
+    }
+
+    private static IEnumerable<(string Plate, OdometerReading Reading)> Readings(SqliteConnection connection, string? plate) =>
+        connection.Query<(string Plate, string At, string Km, string Reason, int? Hours, bool Twice, long? Card)>($"""
+            select plate, at, km, reason, hours, looked_twice, card_id from odometer {(plate is null ? "" : "where plate = @plate")}
+            order by plate, at desc
+            """, new { plate }).Select(r => (r.Plate, new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours, r.Twice,
+                r.Card is { } card ? new CardNumber(card) : (CardNumber?)null)));
+
+    private static ILookup<string, ExchangedClock> Exchanged(SqliteConnection connection, string? plate) =>
+        connection.Query<(string Plate, string At, string Was, string Shows)>($"""
+            select plate, at, was_km, shows_km from odometer_exchange {(plate is null ? "" : "where plate = @plate")}
+            """, new { plate }).ToLookup(r => r.Plate, r => new ExchangedClock(CardStore.Time(r.At), Km(r.Was), Km(r.Shows)));
+
+    /// <summary>Where every vehicle stood when each job was last done, by plate, as the odometer that it has now would have shown
+    /// it.</summary>
     /// <param name="plate">One vehicle, or null for all.</param>
     /// <returns>For each plate the last time of each job.</returns>
     public ILookup<string, DoneJob> LastDone(string? plate = null)
     {
         using var connection = database.Connect();
-        return connection.Query<(string Plate, string Job, string Day, string Km, int? Hours, bool Shortened)>("""
-            select plate, job, max(day), km, hours, shortened from done_job where @plate is null or plate = @plate group by plate, job
-            """, new { plate }).ToLookup(r => r.Plate, r =>
-                new DoneJob(r.Job, new(Km(r.Km), DateOnly.ParseExact(r.Day, "O", CultureInfo.InvariantCulture), r.Hours,
-                    r.Shortened)));
+        return LastDone(connection, plate);
     }
 
-    /// <summary>The newest reading of every vehicle, by plate.</summary>
-    /// <returns>By plate; a vehicle without any reading is not in it.</returns>
-    public IReadOnlyDictionary<string, OdometerReading> Newest()
+    /// <summary>The same, as part of another piece of reading or writing.</summary>
+    internal static ILookup<string, DoneJob> LastDone(SqliteConnection connection, string? plate)
     {
-        using var connection = database.Connect();
-        return connection.Query<(string Plate, string At, string Km, string Reason,
-            int? Hours)>("select plate, max(at), km, reason, hours from odometer group by plate")
-            .ToDictionary(r => r.Plate, r => new OdometerReading(CardStore.Time(r.At), Km(r.Km), r.Reason, r.Hours));
+        var exchanged = Exchanged(connection, plate);
+        return connection.Query<(string Plate, string Job, string Day, string Km, int? Hours, bool Shortened, string? Opened)>($"""
+            select done_job.plate, job, max(day), km, hours, shortened, opened_at from done_job left join card on card.id = card_id
+            {(plate is null ? "" : "where done_job.plate = @plate")} group by done_job.plate, job
+            """, new { plate }).ToLookup(r => r.Plate, r => new DoneJob(r.Job,
+                new(OnThisClock(r.Plate, Km(r.Km), r.Opened ?? r.Day), Day(r.Day)!.Value, r.Hours, r.Shortened)));
+
+        // Times are kept so that their texts are in the order of time; a day alone stands before every moment of it.
+        Quantity<Distance> OnThisClock(string of, Quantity<Distance> read, string at) => !exchanged.Contains(of) ? read
+            : exchanged[of].Where(e => string.CompareOrdinal(CardStore.Iso(e.At), at) > 0).Aggregate(read, (sum, e) => sum + e.Apart);
     }
 
     /// <summary>Notes a job that was done before this workshop kept the cards, or elsewhere.</summary>
     public Task<int> NoteDone(string plate, DoneJob done) => database.Writes.Run(scope => scope.Connection.Execute("""
         insert into done_job (plate, job, day, km, hours) values (@plate, @Job, @day, @km, @Hours) on conflict do nothing
-        """, new { plate, done.Job, day = Day(done.Done.Day),
-            km = done.Done.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), done.Done.Hours }));
+        """, new { plate, done.Job, day = Day(done.Done.Day), km = Km(done.Done.Odometer), done.Done.Hours }));
 
     /// <summary>The rules that count for a vehicle beside the maker's: the owner's, and the depot's for all.</summary>
     /// <returns>Those of the vehicle and those of the workshop.</returns>
@@ -96,7 +125,7 @@ public sealed class VehicleStore(WorkshopDatabase database)
             insert into own_rule (plate, job, km, months, hours) values (@plate, @job, @km, @Months, @Hours)
             on conflict do update set km = @km, months = @Months, hours = @Hours
             """, new { plate, job,
-                km = interval.Every?.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), interval.Months, interval.Hours }));
+                km = interval.Every is { } every ? Km(every) : null, interval.Months, interval.Hours }));
 
     /// <summary>Takes in vehicles and readings, all or none.</summary>
     /// <param name="vehicles">New vehicles; those that are there stay as they are.</param>
@@ -107,16 +136,60 @@ public sealed class VehicleStore(WorkshopDatabase database)
         IReadOnlyList<(string Plate, OdometerReading Reading)> readings, PersonId person) => await database.Writes.Run(scope =>
         (vehicles.Sum(v => Insert(scope, v)), readings.Sum(r => Insert(scope, r.Plate, r.Reading, person))));
 
-    /// <summary>Keeps a vehicle that has arrived, with what its odometer showed, as part of another piece of writing.</summary>
-    internal static void Arrive(WriteScope scope, string plate, Arrival arrival, PersonId person)
+    /// <summary>Keeps a vehicle that has arrived, as part of another piece of writing.</summary>
+    internal static void Arrive(WriteScope scope, string plate, Arrival arrival)
     {
         if (arrival.Newcomer is { } newcomer)
             Insert(scope, newcomer);
         else if (arrival.Identity.Length > 0)
             scope.Connection.Execute("update vehicle set identity = @Identity where plate = @plate and identity = ''",
                 new { plate, arrival.Identity });
-        Insert(scope, plate, arrival.Reading, person);
     }
+
+    /// <summary>Keeps what the odometer showed when a card was opened, and what that says of the readings before.</summary>
+    internal static void Read(WriteScope scope, string plate, Arrival arrival, PersonId person, CardNumber card)
+    {
+        var at = CardStore.Iso(arrival.Reading.At);
+        if (arrival.PutRight is { } right)
+            PutRight(scope, plate, right, person, at);
+        if (arrival.Exchanged is { } exchanged)
+        {
+            scope.Connection.Execute("insert into odometer_exchange (plate, at, was_km, shows_km) values (@plate, @at, @was, @shows)",
+                new { plate, at, was = Km(exchanged.Was), shows = Km(exchanged.Shows) });
+            Trail(scope, plate, at, person, new("exchange", "", Km(exchanged.Was), Km(exchanged.Shows), arrival.Reading.Reason));
+        }
+        Insert(scope, plate, arrival.Reading with { Card = card }, person);
+    }
+
+    /// <summary>Puts a reading right, with the jobs and samples that were noted at it.</summary>
+    /// <param name="plate">The vehicle.</param>
+    /// <param name="right">Which reading, what it was, and why.</param>
+    /// <param name="person">Who says so.</param>
+    /// <param name="at">When.</param>
+    /// <returns>Whether it was; false when that reading is not there, or is another by now.</returns>
+    public Task<bool> PutRight(string plate, ReadingPutRight right, PersonId person, DateTimeOffset at) =>
+        database.Writes.Run(scope => PutRight(scope, plate, right, person, CardStore.Iso(at)));
+
+    private static bool PutRight(WriteScope scope, string plate, ReadingPutRight right, PersonId person, string at)
+    {
+        var (of, was, now) = (CardStore.Iso(right.Of), Km(right.Was), Km(right.Now));
+        if (scope.Connection.Execute("update odometer set km = @now, looked_twice = 1 where plate = @plate and at = @of and km = @was",
+            new { plate, of, was, now }) == 0)
+            return false;
+        scope.Connection.Execute("""
+            update done_job set km = @now where card_id = (select card_id from odometer where plate = @plate and at = @of);
+            update sample set on_oil_km = case when on_oil_km is null then null else cast(on_oil_km + (@now - @was) as text) end, km = @now
+            where card_id = (select card_id from odometer where plate = @plate and at = @of)
+            """, new { plate, of, was, now });
+        Trail(scope, plate, at, person, new("reading", of, was, now, right.Reason));
+        return true;
+    }
+
+    /// <summary>Keeps what was changed of a vehicle.</summary>
+    internal static void Trail(WriteScope scope, string plate, string at, PersonId person, Changed changed) => scope.Connection.Execute("""
+        insert into vehicle_change (plate, at, person_id, what, subject, was, now, reason)
+        values (@plate, @at, @person, @What, @Subject, @Was, @Now, @Reason)
+        """, new { plate, at, person, changed.What, changed.Subject, changed.Was, changed.Now, changed.Reason });
 
     private static int Insert(WriteScope scope, Vehicle v) => scope.Connection.Execute("""
         insert into vehicle (plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until, identity)
@@ -125,10 +198,12 @@ public sealed class VehicleStore(WorkshopDatabase database)
             delivered = Day(v.Delivered), unknown = v.HistoryUnknown ? 1 : 0, warranty = Day(v.WarrantyUntil) });
 
     private static int Insert(WriteScope scope, string plate, OdometerReading reading, PersonId person) => scope.Connection.Execute("""
-        insert into odometer (plate, at, km, person_id, reason, hours)
-        values (@plate, @at, @km, @person, @Reason, @Hours) on conflict do nothing
-        """, new { plate, at = CardStore.Iso(reading.At),
-            km = reading.Reading.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), person, reading.Reason, reading.Hours });
+        insert into odometer (plate, at, km, person_id, reason, hours, looked_twice, card_id)
+        values (@plate, @at, @km, @person, @Reason, @Hours, @LookedTwice, @Card) on conflict do nothing
+        """, new { plate, at = CardStore.Iso(reading.At), km = Km(reading.Reading), person, reading.Reason, reading.Hours,
+            reading.LookedTwice, reading.Card });
+
+    private static string Km(Quantity<Distance> distance) => distance.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture);
 
     private static Quantity<Distance> Km(string km) =>
         Quantity<Distance>.Of(decimal.Parse(km, CultureInfo.InvariantCulture), Distance.Kilometre);

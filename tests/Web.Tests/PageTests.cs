@@ -122,6 +122,8 @@ public sealed class PageTests : IAsyncLifetime
         Assert.Contains("is less than the last reading, 146 100 km", browser.Text);
         Assert.Equal("9 000", browser.Page.QuerySelector("#odometer")!.GetAttribute("value"));
         await browser.Submit("main form", ("reason", "New instrument cluster"));
+        Assert.Contains("or say below how that is", browser.Text);
+        await browser.Submit("main form", ("lower", "exchanged"));
         Assert.StartsWith("/lift/", browser.Address.AbsolutePath);
     }
 

@@ -18,13 +18,37 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
 
     private const int Kept = 200, Recent = 730, StillDays = 14;
 
+    // Fewer readings than these do not outweigh the one after them.
+    private const int Outweigh = 3;
+
     /// <summary>The use a day; null when fewer than two readings on different days fit together.</summary>
-    /// <param name="readings">Readings in any order, of one odometer: when it was exchanged, only those since.</param>
+    /// <param name="readings">Readings in any order, on the scale of one odometer.</param>
+    /// <param name="lookedTwice">Days whose reading somebody looked at once more, so that it is believed though it jumps.</param>
     /// <returns>Distance and hours a day, or null when there are too few readings to tell.</returns>
-    public static DailyUse? From(IEnumerable<UseMark> readings)
+    public static DailyUse? From(IEnumerable<UseMark> readings, IReadOnlySet<DateOnly>? lookedTwice = null)
     {
-        UseMark[] all = [.. readings.GroupBy(r => r.Day).Select(g => g.MaxBy(r => r.Odometer)).OrderBy(r => r.Day).TakeLast(Kept)];
-        var chain = Plausible(all);
+        var all = Days(readings);
+        return Of(Fitting(all, lookedTwice), all.Length);
+    }
+
+    /// <summary>The readings that fit together, the oldest first: what falls, jumps further than a vehicle goes, or lies at the end far
+    /// beyond the use so far is not among them.</summary>
+    /// <param name="readings">Readings in any order, on the scale of one odometer; of one day the highest counts.</param>
+    /// <param name="lookedTwice">Days whose reading is believed though it lies far beyond.</param>
+    public static IReadOnlyList<UseMark> Fitting(IEnumerable<UseMark> readings, IReadOnlySet<DateOnly>? lookedTwice = null)
+    {
+        var chain = Plausible(Days(readings));
+        if (chain.Count > Outweigh && lookedTwice?.Contains(chain[^1].Day) != true && chain[..^1] is var rest
+            && chain[^1].Odometer > OdometerCheck.Most(rest[^1], Of(rest, rest.Count), chain[^1].Day))
+            return rest;
+        return chain;
+    }
+
+    private static UseMark[] Days(IEnumerable<UseMark> readings) =>
+        [.. readings.GroupBy(r => r.Day).Select(g => g.MaxBy(r => r.Odometer)).OrderBy(r => r.Day).TakeLast(Kept)];
+
+    private static DailyUse? Of(IReadOnlyList<UseMark> chain, int all)
+    {
         if (chain.Count < 2)
             return null;
         var stretches = chain.Zip(chain.Skip(1), (a, b) =>
@@ -38,7 +62,7 @@ public sealed record DailyUse(Quantity<Distance> Usual, Quantity<Distance> Low, 
         // One stretch has no spread of its own: a quarter up and down is assumed.
         if (moving.Count == 1)
             (low, high) = (usual * 0.75m, usual * 1.25m);
-        return new(usual, low, high, moving.Count, all.Length - chain.Count, still.Sum(s => s.Days));
+        return new(usual, low, high, moving.Count, all - chain.Count, still.Sum(s => s.Days));
 
         Quantity<Distance> At(decimal part)
         {

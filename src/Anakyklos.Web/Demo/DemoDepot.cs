@@ -230,11 +230,10 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         IReadOnlyDictionary<PartId, int> seals, Person by, params JobId[] jobs)
     {
         var odometer = Quantity<Distance>.Of(km, Distance.Kilometre);
-        await vehicles.Note(plate, new(at, odometer, ""), by.Id);
         if (jobs.Length == 0)
             jobs = ["engine-oil-and-filter"];
         return await cards.Open(new(plate, sheet.Id, sheet.Revision, jobs, CardPlanner.Compose(sheet, jobs), odometer, Use.Harsh, null,
-            seals), bay, by, at, Guid.CreateVersion7());
+            seals), bay, by, at, Guid.CreateVersion7(), new(null, new(at, odometer, "")));
     }
 
     private async Task Work(CardNumber id, Past past, Person by, Person lead, string? stop)

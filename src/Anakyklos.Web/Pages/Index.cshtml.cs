@@ -33,9 +33,13 @@ public sealed class IndexModel(YardDesk yard, WorkshopClock clock) : PageModel
     /// <summary>What the laboratory answered and nobody took note of yet.</summary>
     public IReadOnlyList<SampleEntry> Answers { get; private set; } = [];
 
-    public void OnGet()
+    /// <summary>Which page of the vehicles is shown, of how many, and how many vehicles there are.</summary>
+    public (int At, int Of, int Count) Pages { get; private set; }
+
+    public void OnGet(int at = 1)
     {
-        var now = yard.Look();
+        var now = yard.Look(at);
+        Pages = (now.Page, now.Pages, now.Count);
         WorkshopName = now.Name;
         Answers = now.Answers;
         Open = [.. now.Open.Select(o => new OpenCard(o.Entry, o.Card,

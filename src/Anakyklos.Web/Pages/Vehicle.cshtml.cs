@@ -18,7 +18,7 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
 public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, CalendarDesk calendars, BroughtRecordStore brought,
-    WorkshopClock clock, Viewer viewer) : PageModel
+    VehicleTrail trail, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public sealed record Service(CardNumber Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
         IReadOnlyList<string> Deviations);
@@ -42,10 +42,13 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Calendar
     /// <summary>What it uses of each fluid that was looked at more than once.</summary>
     public IReadOnlyList<(FluidStory Story, UseDrawing Drawing)> Uses { get; private set; } = [];
 
+    /// <summary>The name of a job of its model, or its id where the model does not have it any more.</summary>
+    public string JobName(JobId job) => Story.Standing?.Sheet.Jobs.GetValueOrDefault(job)?.Name ?? job.Text;
+
     public IActionResult OnGet(string plate)
     {
         if (desk.Of(plate) is not { } story)
-            return NotFound();
+            return trail.Now(plate) is { } now ? Redirect($"/vehicle/{Uri.EscapeDataString(now)}") : NotFound();
         Show(story);
         return Page();
     }
@@ -53,7 +56,7 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Calendar
     private void Show(VehicleStory story)
     {
         Story = story;
-        Odometer = story.Last is { } o ? $"{OdometerText.Of(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
+        Odometer = story.History.Last is { } o ? $"{OdometerText.Of(o.Reading, viewer.DistanceUnit)} on {clock.Local(o.At):d MMMM}" : "";
         Services = [.. story.Signed.Select(s => Line(s.Entry, s.Card))];
         Photos = [.. (story.Open is { } open ? story.Signed.Prepend(open) : story.Signed).SelectMany(c => c.Card.Findings.Reverse()
             .Where(f => f.Event.Photo is not null)
@@ -63,7 +66,8 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Calendar
             f.Fluid.MayUse?.Value ?? FluidBalance.UsualLimit, viewer.VolumeUnits[0], viewer.DistanceUnit)))];
         if (story.Standing is not { } s)
             return;
-        var services = story.Signed.Select(c => new UseMark(c.Card.Opened.Odometer, clock.Day(c.Entry.SignedAt!.Value)));
+        var services = story.Signed.Select(c => new UseMark(story.History.OnThisClock(c.Entry.Id,
+            c.Card.Opened.Odometer, c.Entry.OpenedAt), clock.Day(c.Entry.SignedAt!.Value)));
         Life = LifeDrawing.Of(s.Readings, [.. s.Items.Select(i => i.Last).OfType<UseMark>().Concat(services).DistinctBy(m => m.Day)],
             s.Now, s.Use, [.. story.Ahead.Where(a => a.Due is not null).Select(a => (a.Standing.Item.Name, a.Due!))], viewer.DistanceUnit);
     }

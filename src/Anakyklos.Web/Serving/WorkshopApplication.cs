@@ -52,6 +52,9 @@ public static class WorkshopApplication
         services.AddSingleton<SettingStore>();
         services.AddSingleton<ShippedSheets>();
         services.AddSingleton<ShelfStore>();
+        services.AddSingleton<VehicleTrail>();
+        services.AddSingleton<FleetBook>();
+        services.AddSingleton<PutRightDesk>();
         services.AddSingleton<DueDesk>();
         services.AddSingleton<YardDesk>();
         services.AddSingleton<SampleStore>();

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Workshop;
 
 namespace Anakyklos.Web.Wording;
 
@@ -22,7 +23,7 @@ public static class DueWords
     public static string Sentence(in Standing s, in UseMark now, Unit<Distance> unit)
     {
         var (km, days, hours) = s.Left(now);
-        var last = s.Last is { } done ? $"last done {Day(done.Day)} at {Km(done.Odometer, unit)}" : "never done here";
+        var last = s.Last is { } done ? $"last done {Day(done.Day)}{At(done.Odometer, unit)}" : "never done here";
         switch (s.State)
         {
             case DueState.Done when s.Item.Follows is not null:
@@ -73,6 +74,10 @@ public static class DueWords
 
     public static string Km(Quantity<Distance> distance, Unit<Distance> unit) => OdometerText.Of(distance, unit);
 
+    // What was done before the odometer was exchanged lies below its zero.
+    private static string At(Quantity<Distance> odometer, Unit<Distance> unit) => odometer < Quantity<Distance>.Zero
+        ? $", {Km(Quantity<Distance>.Zero - odometer, unit)} before the odometer of now began" : $" at {Km(odometer, unit)}";
+
     public static string Days(int days) => days == 1 ? "1 day" : $"{days} days";
 
     private static string Whose(in Standing s, in UseMark now) => s.RuleThatCounts(now) switch
@@ -84,16 +89,18 @@ public static class DueWords
         _ => "",
     };
 
-    /// <summary>How much a vehicle is used, in a sentence.</summary>
-    public static string Use(DailyUse? use, Unit<Distance> unit)
+    /// <summary>How much a vehicle is used, in a sentence, with the readings that were left out of it.</summary>
+    public static string Use(OdometerHistory history, Unit<Distance> unit)
     {
-        if (use is not { } u)
+        if (history.Use is not { } u)
             return "Too few readings to tell its use; only days count.";
-        var left = u.LeftOut switch
+        var odd = history.LeftOut;
+        string[] named = [.. odd.Take(2).Select(r => $"{Km(r.Reading, unit)} on {r.At:d MMM yyyy}")];
+        var left = odd.Count switch
         {
             0 => "",
-            1 => "; 1 reading does not fit and was left out",
-            var n => $"; {n} readings do not fit and were left out",
+            1 => $"; the reading {named[0]} does not fit and was left out",
+            _ => $"; {odd.Count} readings do not fit and were left out, such as {string.Join(" and ", named)}",
         };
         var still = u.DaysStill > 0 ? $"; it stood still for {Days(u.DaysStill)}" : "";
         return $"About {Km(u.Usual, unit)} a day, between {Km(u.Low, unit)} and {Km(u.High, unit)}{left}{still}.";

@@ -1,0 +1,83 @@
+using Anakyklos.Core.Due;
+using Anakyklos.Core.Ids;
+using Anakyklos.Core.Intervals;
+using Anakyklos.Core.Quantities;
+
+namespace Anakyklos.Core.Workshop;
+
+/// <summary>All that was read of a vehicle's odometers, on the scale of the one it has now.</summary>
+public sealed class OdometerHistory
+{
+    private readonly IReadOnlyList<ExchangedClock> _exchanged;
+    private readonly HashSet<DateOnly> _fit;
+    private readonly Func<DateTimeOffset, DateOnly> _day;
+
+    /// <summary>The history of one vehicle.</summary>
+    /// <param name="readings">Its readings as they were put right last, newest first.</param>
+    /// <param name="exchanged">Its odometers that were exchanged, in any order.</param>
+    /// <param name="day">The day in the workshop of a moment.</param>
+    public OdometerHistory(IReadOnlyList<OdometerReading> readings, IReadOnlyList<ExchangedClock> exchanged,
+        Func<DateTimeOffset, DateOnly> day)
+    {
+        (Readings, _exchanged, _day) = (readings, exchanged, day);
+        // Of one day the last counts: whoever read it later put it right.
+        OdometerReading[] days = [.. readings.DistinctBy(r => day(r.At))];
+        UseMark[] marks = [.. days.Select(Mark)];
+        var looked = days.Where(r => r.LookedTwice).Select(r => day(r.At)).ToHashSet();
+        var fitting = DailyUse.Fitting(marks, looked);
+        _fit = [.. fitting.Select(m => m.Day), .. looked];
+        Marks = [.. marks.Where(m => _fit.Contains(m.Day))];
+        Use = DailyUse.From(marks, looked);
+        Last = days.FirstOrDefault(r => _fit.Contains(day(r.At)));
+        LeftOut = fitting is [var first, ..] ? [.. days.Where(r => day(r.At) is var d && d > first.Day && !_fit.Contains(d))] : [];
+    }
+
+    /// <summary>Every reading, newest first, each as its odometer showed it.</summary>
+    public IReadOnlyList<OdometerReading> Readings { get; }
+
+    /// <summary>Its odometers that were exchanged.</summary>
+    public IReadOnlyList<ExchangedClock> Exchanged => _exchanged;
+
+    /// <summary>Readings that are believed, one a day, newest first, as the odometer of today would have shown them.</summary>
+    public IReadOnlyList<UseMark> Marks { get; }
+
+    /// <summary>Its use a day, or null when that cannot be told yet.</summary>
+    public DailyUse? Use { get; }
+
+    /// <summary>The last reading that is believed; null where there is none.</summary>
+    public OdometerReading? Last { get; }
+
+    /// <summary>Where that is on the odometer of today, on the day it was read; null where there is none.</summary>
+    public UseMark? LastMark => Marks is [var last, ..] ? last : null;
+
+    /// <summary>Readings that do not fit the others and are left out of every sum, newest first.</summary>
+    public IReadOnlyList<OdometerReading> LeftOut { get; }
+
+    /// <summary>A reading of whichever odometer it had then, as that of today would have shown it.</summary>
+    /// <param name="reading">What was read.</param>
+    /// <param name="at">When.</param>
+    /// <returns>Below zero where the odometer of today has run less.</returns>
+    public Quantity<Distance> OnThisClock(Quantity<Distance> reading, DateTimeOffset at) =>
+        _exchanged.Where(e => e.At > at).Aggregate(reading, (sum, e) => sum + e.Apart);
+
+    /// <summary>Where the vehicle stood when a card was opened, on the odometer of today: as it was put right, not as the card has
+    /// it.</summary>
+    /// <param name="card">The card.</param>
+    /// <param name="written">What the card has.</param>
+    /// <param name="opened">When it was opened.</param>
+    public Quantity<Distance> OnThisClock(CardNumber card, Quantity<Distance> written, DateTimeOffset opened) =>
+        OnThisClock(Readings.FirstOrDefault(r => r.Card == card)?.Reading ?? written, opened);
+
+    /// <summary>Between which readings one of a day must lie, by those beside it that are believed.</summary>
+    /// <param name="day">The day.</param>
+    /// <param name="besides">A reading that does not count, because it is the one that is put right; or null.</param>
+    /// <returns>As the odometer of today shows them; null where there is none on that side.</returns>
+    public (Quantity<Distance>? Least, Quantity<Distance>? Most) Between(DateOnly day, OdometerReading? besides = null)
+    {
+        var others = besides is null ? Marks : [.. Marks.Where(m => m.Day != _day(besides.At))];
+        return (others.Where(m => m.Day <= day).Select(m => (Quantity<Distance>?)m.Odometer).FirstOrDefault(),
+            others.Where(m => m.Day >= day).Select(m => (Quantity<Distance>?)m.Odometer).LastOrDefault());
+    }
+
+    private UseMark Mark(OdometerReading r) => new(OnThisClock(r.Reading, r.At), _day(r.At), r.Hours);
+}
