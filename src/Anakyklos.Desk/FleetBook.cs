@@ -11,14 +11,15 @@ namespace Anakyklos.Desk;
 /// <param name="Model">Its model's name, or the sheet's id where there is no sheet.</param>
 /// <param name="Standing">What of it is overdue, due and near.</param>
 /// <param name="Now">Its last reading that is believed, on this day.</param>
-public sealed record VehicleInFleet(Vehicle Vehicle, string Model, FleetRow Standing, UseMark Now);
+/// <param name="ThisWeek">The jobs that are due, or will be within a week.</param>
+public sealed record VehicleInFleet(Vehicle Vehicle, string Model, FleetRow Standing, UseMark Now, IReadOnlyList<JobId> ThisWeek);
 
 /// <summary>Who of the fleet is due, kept from one look to the next: only vehicles that changed since are worked out again, and all of
 /// them when a day begins.</summary>
 public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetStore sheets, WorkshopClock clock)
 {
     // With more changes than this one pass over all is quicker.
-    private const int Many = 200;
+    private const int Many = 200, Week = 7;
 
     private readonly Lock _looking = new();
     private readonly Dictionary<string, VehicleInFleet> _known = [];
@@ -64,7 +65,7 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
         {
             if (!models.TryGetValue(v.SheetId, out var sheet))
             {
-                _known[v.Plate] = new(v, v.SheetId.Text, default, new(default, clock.Today));
+                _known[v.Plate] = new(v, v.SheetId.Text, default, new(default, clock.Today), []);
                 continue;
             }
             if (rules.Contains(v.Plate) || !items.TryGetValue((v.SheetId, v.Use), out var known))
@@ -78,6 +79,12 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
                 new(mark?.Odometer ?? default, clock.Today, mark?.Hours), v.Past)));
         }
         foreach (var (row, of) in FleetCheck.Of([.. fleet.Select(f => f.Stands)], DueWindow.Usual).Zip(fleet))
-            _known[row.Plate] = new(of.Vehicle, of.Model, row, of.Stands.Now);
+            _known[row.Plate] = new(of.Vehicle, of.Model, row, of.Stands.Now,
+                ThisWeek(row, of.Stands, read.GetValueOrDefault(row.Plate)?.Use));
     }
+
+    // What falls due within a week is near already: of most vehicles nothing has to be looked at once more.
+    private JobId[] ThisWeek(FleetRow row, FleetVehicle of, DailyUse? use) => row.Overdue + row.Due + row.Soon == 0 ? []
+        : [.. ServiceItem.Of(of.Items, of.Now, of.Last, of.Past, DueWindow.Usual).Where(s => s.IsDue || (s.State >= DueState.NotYet
+            && DueDay.Of(s, of.Now, use) is { } due && due.Day <= clock.Today.AddDays(Week))).Select(s => s.Item.Job)];
 }

@@ -45,7 +45,8 @@ public sealed class FluidDesk(CardStore cards, VehicleStore vehicles, WorkshopCl
         // Each card by the sheet that it was worked by.
         IReadOnlyList<FluidService> services = [.. signed.Reverse().Select(c => c.Card.Sheet.Fluids.GetValueOrDefault(fluid.Id) is { } then
             && c.Card.ServiceOf(then, clock.Day(c.Entry.SignedAt!.Value)) is { } service
-            ? service with { Odometer = history.OnThisClock(c.Entry.Id, service.Odometer, c.Entry.OpenedAt) } : null).OfType<FluidService>()];
+            ? service with { Odometer = history.OnThisClock(c.Entry.Id, service.Odometer, c.Entry.OpenedAt) }
+            : null).OfType<FluidService>()];
         var uses = FluidBalance.Uses(services);
         return new(fluid, services, uses, FluidBalance.Trend(uses, fluid.BetweenMarks?.Value));
     }

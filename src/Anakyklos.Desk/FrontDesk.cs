@@ -35,12 +35,11 @@ public sealed class FrontDesk(CardStore cards, VehicleStore vehicles, WorkshopCl
     /// <summary>What stands there now.</summary>
     public DeskBoard Look()
     {
-        var tasks = vehicles.All().ToDictionary(v => v.Plate, v => v.Task);
         var open = cards.Unsigned().Select(e => (Entry: e, Card: cards.Find(e.Id)!)).ToList();
         var here = open.Select(o => o.Entry.Plate).ToHashSet();
         var since = clock.Now.AddDays(-Days);
         VehicleAtDesk At(CardEntry entry, IReadOnlyList<string> whys, DateTimeOffset at) =>
-            new(entry.Plate, tasks.GetValueOrDefault(entry.Plate, ""), entry.Id, whys, at);
+            new(entry.Plate, vehicles.Find(entry.Plate)?.Task ?? "", entry.Id, whys, at);
         var why = open.Select(o => (o.Entry, o.Card, Whys: Whys(o.Card))).ToList();
         return new(
             [.. cards.LastSigned(Most).Where(e => e.SignedAt >= since && !here.Contains(e.Plate)).DistinctBy(e => e.Plate)

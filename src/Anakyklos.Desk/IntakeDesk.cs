@@ -12,14 +12,18 @@ namespace Anakyklos.Desk;
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
-    DueDesk due, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, ScanDesk scans, WorkshopClock clock, RulingDesk rulings)
+    DueDesk due, FleetBook fleet, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, ScanDesk scans, WorkshopClock clock,
+    RulingDesk rulings)
 {
+    // Up to so many stand side by side; of more so many are shown, and the rest is looked for.
+    private const int Few = 40, Shown = 24;
+
     /// <summary>The first look at a vehicle, with what is due chosen.</summary>
     /// <param name="plate">Its plate; null for the first of the list.</param>
     /// <param name="unit">The distance unit of whoever looks.</param>
     public IntakeVisit Begin(string? plate, Unit<Distance> unit)
     {
-        var (visit, _) = Look(new() { Plate = plate ?? vehicles.All().FirstOrDefault()?.Plate ?? "" }, unit);
+        var (visit, _) = Look(new() { Plate = plate ?? Choice("", null).Vehicles.FirstOrDefault()?.Plate ?? "" }, unit);
         visit.Chosen = visit.Usual;
         Compose(visit);
         return visit;
@@ -116,9 +120,12 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var taken = cards.Unsigned().Where(c => c.Bay != Bays.Outside).DistinctBy(c => c.Bay).ToDictionary(c => c.Bay, c => c.Plate);
         if (form.Command == Guid.Empty)
             form.Command = Guid.CreateVersion7();
+        var (choice, found, many) = Choice(form.Plate ?? "", form.Find);
         var visit = new IntakeVisit(form, reading.Refusals)
         {
-            Vehicles = vehicles.All(),
+            Vehicles = choice,
+            Found = found,
+            AreMany = many,
             Models = sheets.Newest(),
             Plate = form.Plate ?? "",
             Bay = form.Bay is { } bay && Bays.All.Contains(bay) ? bay : Bays.All.First(b => !taken.ContainsKey(b)),
@@ -132,12 +139,29 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         return (visit, reading);
     }
 
+    private (IReadOnlyList<Vehicle> Vehicles, int Found, bool AreMany) Choice(string plate, string? find)
+    {
+        var all = fleet.ByUrgency();
+        if (all.Count <= Few)
+            return ([.. all.Select(v => v.Vehicle).OrderBy(v => v.Plate, StringComparer.Ordinal)], all.Count, false);
+        var words = (find ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
+        var fit = words.Length == 0 ? all : [.. all.Where(v => words.All(w => Fits(v, w)))];
+        var chosen = vehicles.Find(plate);
+        return ([.. chosen is null ? Array.Empty<Vehicle>() : [chosen],
+            .. fit.Select(v => v.Vehicle).Where(v => v.Plate != plate).Take(Shown)], fit.Count, true);
+
+        static bool Fits(VehicleInFleet v, string word) => v.Vehicle.Plate.Contains(word, StringComparison.OrdinalIgnoreCase)
+            || v.Vehicle.Plate.Replace("-", "").Contains(word, StringComparison.OrdinalIgnoreCase)
+            || v.Model.Contains(word, StringComparison.OrdinalIgnoreCase)
+            || v.Vehicle.Task.Contains(word, StringComparison.OrdinalIgnoreCase);
+    }
+
     // What was read of one vehicle is never noted of another.
-    private static void ReadOut(IntakeVisit visit, IntakeReading reading)
+    private void ReadOut(IntakeVisit visit, IntakeReading reading)
     {
         if (visit.Report is not { } read)
             return;
-        var known = visit.Vehicles.FirstOrDefault(v => v.Plate == visit.Plate)?.Identity ?? "";
+        var known = vehicles.Find(visit.Plate)?.Identity ?? "";
         if (read.Report.NotOf(visit.Plate, known, read.Plate) is { } not)
             reading.Wrong(not.Field!, not.What, not.Do);
         else
@@ -149,7 +173,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
 
     private void Propose(IntakeVisit visit, IntakeReading reading)
     {
-        var vehicle = visit.Vehicles.FirstOrDefault(v => v.Plate == visit.Plate);
+        var vehicle = visit.Plate.Length == 0 ? null : vehicles.Find(visit.Plate);
         visit.Model = vehicle is not null ? visit.Models.FirstOrDefault(m => m.Id == vehicle.SheetId)
             : visit.Plate.Length > 0 ? null
             : visit.Models.FirstOrDefault(m => m.Id == visit.Form.Sheet) ?? visit.Models.FirstOrDefault();

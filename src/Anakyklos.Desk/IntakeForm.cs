@@ -11,6 +11,9 @@ public sealed class IntakeForm
     /// <summary>The vehicle; empty for one that is not on the list yet.</summary>
     public string? Plate { get; set; }
 
+    /// <summary>Part of a plate, model or task, to find the vehicle by where there are many.</summary>
+    public string? Find { get; set; }
+
     /// <summary>What the odometer shows.</summary>
     public string? Odometer { get; set; }
 

@@ -20,8 +20,15 @@ public sealed class IntakeVisit
     /// <summary>What is wrong with it; without a field where it is not the input.</summary>
     public IReadOnlyList<Refusal> Refusals { get; }
 
-    /// <summary>All vehicles, by plate.</summary>
+    /// <summary>The vehicles to choose from: all of them by plate; of many those that are looked for, or the most urgent, with the chosen
+    /// one first.</summary>
     public required IReadOnlyList<Vehicle> Vehicles { get; init; }
+
+    /// <summary>How many there are, or fit what is looked for.</summary>
+    public required int Found { get; init; }
+
+    /// <summary>Whether there are so many that one is looked for.</summary>
+    public required bool AreMany { get; init; }
 
     /// <summary>The newest sheet of every model.</summary>
     public required IReadOnlyList<ModelSheet> Models { get; init; }

@@ -73,7 +73,8 @@ public sealed class PutRightDesk(VehicleStore vehicles, VehicleTrail trail, Shee
     /// <param name="unit">The unit of a bare number.</param>
     /// <param name="by">Who says so.</param>
     /// <returns>What is wrong with it; empty when it was done.</returns>
-    public async Task<IReadOnlyList<Refusal>> Reading(string plate, string? of, string? text, string? reason, Unit<Distance> unit, Person by)
+    public async Task<IReadOnlyList<Refusal>> Reading(string plate, string? of, string? text, string? reason, Unit<Distance> unit,
+        Person by)
     {
         var history = vehicles.History(plate, clock.Day);
         if (history.Readings.FirstOrDefault(r => Name(r) == of) is not { } reading)

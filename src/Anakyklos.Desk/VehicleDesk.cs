@@ -23,9 +23,9 @@ public sealed record ComingJob(Standing Standing, DueDay? Due);
 /// <param name="Rules">The owner's own rules.</param>
 /// <param name="Fluids">What its fluids had in them and what was used.</param>
 /// <param name="Samples">Its samples, the newest first.</param>
-public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory History, CardAtHand? Open, IReadOnlyList<CardAtHand> Signed,
-    IReadOnlyList<string> Stops, VehicleStanding? Standing, IReadOnlyList<ComingJob> Ahead, IReadOnlyList<OwnRule> Rules,
-    IReadOnlyList<FluidStory> Fluids, IReadOnlyList<SampleEntry> Samples)
+public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory History, CardAtHand? Open,
+    IReadOnlyList<CardAtHand> Signed, IReadOnlyList<string> Stops, VehicleStanding? Standing, IReadOnlyList<ComingJob> Ahead,
+    IReadOnlyList<OwnRule> Rules, IReadOnlyList<FluidStory> Fluids, IReadOnlyList<SampleEntry> Samples)
 {
     /// <summary>Indicators that are lit, though their service was done.</summary>
     public IReadOnlyList<IndicatorLit> Lit { get; internal init; } = [];

@@ -49,7 +49,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
 
     private readonly ConcurrentDictionary<CardNumber, JobCard> _known = new();
 
-    // Which came first; touched only by the one who writes.
+    // Which came first.
     private readonly Queue<CardNumber> _order = new();
 
     // Only the piece of writing at the desk touches these: what it has written in the transaction that is not on the disk yet.
@@ -119,7 +119,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card,
                     true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
-        var facts = wanted.AsksServer ? FactsOfCard.Read(scope.Connection, id, card, DateOnly.FromDateTime(at.DateTime))
+        var facts = wanted.AsksServer ? FactsOfCard.Read(scope.Connection, scope.Parts(id), id, card, DateOnly.FromDateTime(at.DateTime))
             : CardFacts.None;
         var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)
@@ -141,7 +141,8 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     public Decision WouldAnswer(CardNumber id, JobCard card, CardCommand wanted, Person by, DateTimeOffset at)
     {
         using var connection = database.Connect();
-        return card.Decide(wanted, by, at, FactsOfCard.Read(connection, id, card, DateOnly.FromDateTime(at.DateTime)));
+        return card.Decide(wanted, by, at, FactsOfCard.Read(connection, database.Parts.Read(connection, id, false), id, card,
+            DateOnly.FromDateTime(at.DateTime)));
     }
 
     /// <summary>Notes that the vehicle of an open card stands in another bay now.</summary>
@@ -158,7 +159,11 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         using var connection = database.Connect();
         if (connection.QuerySingleOrDefault<int?>("select head_seq from card where id = @id", new { id }) is not { } head)
             return null;
-        return _known.TryGetValue(id, out var card) && card.History.Count == head ? card : Load(connection, id, null);
+        if (_known.TryGetValue(id, out var card) && card.History.Count == head)
+            return card;
+        var read = Load(connection, id, null);
+        Keep(id, read);
+        return read;
     }
 
     /// <summary>The hash of a card's last event; empty where there is no such card.</summary>
@@ -243,7 +248,31 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         return known is null ? JobCard.Replay(Sheet((CardOpened)rows[0].Event), rows) : known.With(rows);
     }
 
-    private void Append(WriteScope scope, CardNumber id, JobCard card, IReadOnlyList<Recorded> events, string hash)
+    /// <summary>Takes in whole cards that were signed, each with its first event to its last: the reading it was opened with and the jobs
+    /// it did are noted, nothing is booked in the stores.</summary>
+    /// <param name="cards">Of each its bay and its events; the first opens it, the last signs it.</param>
+    /// <returns>How many.</returns>
+    /// <exception cref="ArgumentException">One is not signed.</exception>
+    public Task<int> TakeIn(IReadOnlyList<(string Bay, IReadOnlyList<Recorded> Events)> cards) => database.Writes.Run(scope =>
+    {
+        long id = Math.Max(FirstNumber - 1, scope.Connection.ExecuteScalar<long?>("select max(id) from card") ?? 0);
+        foreach (var (bay, events) in cards)
+        {
+            if (events is not [{ Event: CardOpened opened }, .., { Event: Signed } last])
+                throw new ArgumentException("A card that is taken in begins with its opening and ends with its signature.");
+            scope.Run("""
+                insert into card (id, plate, sheet_id, sheet_revision, bay, opened_at, head_seq, head_hash, signed_at)
+                values (@id, @plate, @sheet, @revision, @bay, @at, @head, '', @signed)
+                """, ("@id", ++id), ("@plate", opened.Plate), ("@sheet", opened.SheetId.Text), ("@revision", opened.SheetRevision),
+                ("@bay", bay), ("@at", Iso(events[0].At)), ("@head", events.Count), ("@signed", Iso(last.At)));
+            scope.Run("update card set head_hash = @hash where id = @id", ("@hash", Write(scope, id, events, "")), ("@id", id));
+            VehicleStore.Read(scope, opened.Plate, new(null, new(events[0].At, opened.Odometer, "", opened.Hours)), events[0].By.Id, id);
+            StockBooking.NoteDone(scope, id, JobCard.Replay(Sheet(opened), [.. events]), last.At);
+        }
+        return cards.Count;
+    });
+
+    private static string Write(WriteScope scope, CardNumber id, IReadOnlyList<Recorded> events, string hash)
     {
         foreach (var e in events)
         {
@@ -256,6 +285,12 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ("@person_name", row.person_name),
                 ("@person_role", row.person_role), ("@command_id", row.command_id), ("@body", row.body), ("@hash", hash));
         }
+        return hash;
+    }
+
+    private void Append(WriteScope scope, CardNumber id, JobCard card, IReadOnlyList<Recorded> events, string hash)
+    {
+        hash = Write(scope, id, events, hash);
         scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, @first, @last)",
             ("@command", events[0].Command.ToString()), ("@id", id.Value), ("@first", events[0].Seq), ("@last", events[^1].Seq));
         scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed, voided_at = @voided where id = @id",
@@ -270,11 +305,17 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
 
     private void Keep(CardNumber id, JobCard card)
     {
-        if (!_known.ContainsKey(id))
-            _order.Enqueue(id);
-        _known[id] = card;
-        if (_order.Count > Kept)
-            _known.TryRemove(_order.Dequeue(), out _);
+        lock (_order)
+        {
+            // What was read may be older by now than what was written meanwhile.
+            if (_known.TryGetValue(id, out var there) && there.History.Count > card.History.Count)
+                return;
+            if (there is null)
+                _order.Enqueue(id);
+            _known[id] = card;
+            if (_order.Count > Kept)
+                _known.TryRemove(_order.Dequeue(), out _);
+        }
     }
 
     private ModelSheet Sheet(CardOpened opened) => sheets.Find(opened.SheetId, opened.SheetRevision)

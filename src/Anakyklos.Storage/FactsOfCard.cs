@@ -12,10 +12,11 @@ internal static class FactsOfCard
 {
     /// <summary>Stores, tool crib, oil book, weather, warranty and pictures; what is kept for this card counts as free.</summary>
     /// <param name="connection">The connection, inside the transaction.</param>
+    /// <param name="parts">The parts of the stores, read for this card.</param>
     /// <param name="id">Card number.</param>
     /// <param name="card">The card.</param>
     /// <param name="today">The day in the workshop.</param>
-    internal static CardFacts Read(SqliteConnection connection, CardNumber id, JobCard card, DateOnly today)
+    internal static CardFacts Read(SqliteConnection connection, PartList parts, CardNumber id, JobCard card, DateOnly today)
     {
         var until = connection.QuerySingleOrDefault<string?>("select warranty_until from vehicle where plate = @Plate",
             new { card.Opened.Plate });
@@ -23,7 +24,7 @@ internal static class FactsOfCard
         var settings = SettingStore.Read(connection);
         return new(Shelf.Empty with
         {
-            Parts = ShelfStore.ReadParts(connection, id),
+            Parts = parts,
             Containers = ShelfStore.ReadContainers(connection),
             Oils = ShelfStore.ReadOils(connection),
             Wrenches = [.. settings.Wrenches.Select(w => w.InCrib)],

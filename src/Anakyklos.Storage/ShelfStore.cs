@@ -37,12 +37,23 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     public Shelf Read(CardNumber? card = null)
     {
         using var connection = database.Connect();
-        return new(ReadParts(connection, card), ReadContainers(connection),
+        return new(database.Parts.Read(connection, card, false), ReadContainers(connection),
             [.. connection.Query<(string Size, string Place)>("select size, place from tool order by size")
                 .Select(t => new CribTool(t.Size, t.Place))],
             [.. settings.Read().Wrenches.Select(w => w.InCrib)],
             [.. connection.Query<(string Name, string Holds)>("select name, holds_l from pan order by name")
                 .Select(p => new DrainPan(p.Name, Litres(p.Holds)))], ReadOils(connection));
+    }
+
+    /// <summary>Something that is another once a part, a container or a reservation has changed, and the same until then.</summary>
+    public string Stamp()
+    {
+        using var connection = database.Connect();
+        return connection.ExecuteScalar<string>("""
+            select coalesce((select max(seq) from part_touched), 0) || '/' || coalesce((select max(id) from movement), 0) || '/'
+                || (select count(*) || ' ' || coalesce(sum(count), 0) from reservation) || '/'
+                || (select coalesce(sum(id), 0) || ' ' || coalesce(group_concat(left_l), '') from container)
+            """)!;
     }
 
     internal static OilBook ReadOils(SqliteConnection connection) =>
@@ -84,7 +95,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
         var bare = PartNumber.Bare(number);
         if (scope.Connection.Execute("update part set on_shelf = on_shelf + @count where bare = @bare", new { bare, count }) == 0)
             return null;
-        var part = ReadParts(scope.Connection, null).First(p => PartNumber.Bare(p.Number) == bare);
+        var part = scope.Parts(null).Find(bare)!;
         StockBooking.Note(scope, null, null, at, by.Id, "received", bare, part.Name, $"{count}");
         return part;
     });
@@ -159,15 +170,6 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             opened = c.Opened?.ToString("O", CultureInfo.InvariantCulture),
             c.Batch,
         });
-
-    internal static List<StockPart> ReadParts(SqliteConnection connection, CardNumber? card) =>
-        [.. connection.Query<(string Number, string Name, int OnShelf, int Reserved, string SupersededBy, string Equivalents)>("""
-            select number, name, on_shelf,
-                (select coalesce(sum(count), 0) from reservation r where r.bare = part.bare and r.card_id is not @card),
-                superseded_by, equivalents
-            from part order by name, number
-            """, new { card }).Select(p => new StockPart(p.Number, p.Name, p.OnShelf, p.Reserved, p.SupersededBy,
-                p.Equivalents.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)))];
 
     internal static List<OilContainer> ReadContainers(SqliteConnection connection) =>
         [.. connection.Query<(int Id, string Product, string Size, string Left, string Scale, string? Opened,

@@ -16,7 +16,7 @@ internal static class StockBooking
     /// <summary>Keeps the parts of a new card that are on the shelf.</summary>
     internal static void Reserve(WriteScope scope, CardNumber id, JobCard card)
     {
-        var parts = ShelfStore.ReadParts(scope.Connection, null);
+        var parts = scope.Parts(null);
         if (parts.Count > 0)
             Keep(scope, id, Shelf.Empty with { Parts = parts }, card.PartsWanted.Select(p => p.Number.Value));
     }
@@ -43,7 +43,7 @@ internal static class StockBooking
                     break;
                 case KitKept kept:
                     scope.Connection.Execute("delete from reservation where card_id = @id", new { id });
-                    Keep(scope, id, Shelf.Empty with { Parts = ShelfStore.ReadParts(scope.Connection, null) }, kept.Numbers);
+                    Keep(scope, id, Shelf.Empty with { Parts = scope.Parts(null) }, kept.Numbers);
                     break;
                 case KitReleased:
                     scope.Connection.Execute("delete from reservation where card_id = @id", new { id });
@@ -53,15 +53,23 @@ internal static class StockBooking
             if (e.Event is SampleTaken taken)
                 SampleStore.Note(scope, id, card, e, taken);
             if (e.Event is Signed)
-                foreach (var job in card.JobsDone)
-                    scope.Connection.Execute("insert into done_job (plate, job, day, km, hours, card_id, shortened) "
-                        + "select plate, @job, @day, coalesce((select km from odometer where card_id = @id), @km), @Hours, @id, @shortened or exists (select 1 from sample where card_id = @id "
-                        + "and leads not in ('', 'CarryOn') and instr(jobs, ' ' || @job || ' ') > 0) from card where card.id = @id on conflict do nothing",
-                        new { job, day = DateOnly.FromDateTime(e.At.DateTime)
-                            .ToString("O", CultureInfo.InvariantCulture),
-                            km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours,
-                            id, shortened = card.JobsShortened.Contains(job) });
+                NoteDone(scope, id, card, e.At);
         }
+    }
+
+    /// <summary>Notes which jobs a card did that was signed.</summary>
+    internal static void NoteDone(WriteScope scope, CardNumber id, JobCard card, DateTimeOffset at)
+    {
+        foreach (var job in card.JobsDone)
+            scope.Connection.Execute("""
+                insert into done_job (plate, job, day, km, hours, card_id, shortened)
+                select plate, @job, @day, coalesce((select km from odometer where card_id = @id), @km), @Hours, @id,
+                    @shortened or exists (select 1 from sample where card_id = @id and leads not in ('', 'CarryOn')
+                        and instr(jobs, ' ' || @job || ' ') > 0)
+                from card where card.id = @id on conflict do nothing
+                """, new { job, day = DateOnly.FromDateTime(at.DateTime).ToString("O", CultureInfo.InvariantCulture),
+                    km = card.Opened.Odometer.In(Distance.Kilometre).ToString(CultureInfo.InvariantCulture), card.Opened.Hours,
+                    id, shortened = card.JobsShortened.Contains(job) });
     }
 
     private static void Keep(WriteScope scope, CardNumber id, Shelf shelf, IEnumerable<string> numbers)
@@ -75,7 +83,7 @@ internal static class StockBooking
     private static void Use(WriteScope scope, CardNumber id, Recorded e, PartUsed used)
     {
         // What is kept for the card under this number, its successor or equivalent is what was fitted.
-        var parts = ShelfStore.ReadParts(scope.Connection, id);
+        var parts = scope.Parts(id);
         var part = Shelf.Empty with { Parts = parts };
         if (part.Find(used.Number)?.Part is not { OnShelf: > 0 } found)
             return;

@@ -123,7 +123,8 @@ public sealed class VehicleTrail(WorkshopDatabase database)
 
     /// <summary>Notes jobs that were done elsewhere, all or none.</summary>
     /// <returns>Whether they were; false when one of them is on record on that day already.</returns>
-    public Task<bool> Note(string plate, IReadOnlyList<DoneElsewhere> done, PersonId person, DateTimeOffset at) => database.Writes.Run(scope =>
+    public Task<bool> Note(string plate, IReadOnlyList<DoneElsewhere> done, PersonId person, DateTimeOffset at) =>
+        database.Writes.Run(scope =>
     {
         if (done.Any(d => scope.Connection.ExecuteScalar<int>("select count(*) from done_job where plate = @plate and job = @Job "
             + "and day = @day", new { plate, d.Job, day = Day(d.Day) }) > 0))

@@ -28,7 +28,7 @@ public sealed class WorkshopDatabase : IDisposable
             Migrate();
             var writing = Connect();
             writing.Execute("pragma journal_mode = wal; pragma synchronous = full");
-            Writes = new(writing);
+            Writes = new(writing, Parts);
         }
         catch (SqliteException e)
         {
@@ -39,6 +39,9 @@ public sealed class WorkshopDatabase : IDisposable
 
     /// <summary>The file.</summary>
     public string Path { get; }
+
+    /// <summary>The parts of the stores.</summary>
+    internal PartBook Parts { get; } = new();
 
     /// <summary>The one line that all writing stands in.</summary>
     public WriteQueue Writes { get; }

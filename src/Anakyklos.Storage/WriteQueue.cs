@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Anakyklos.Core.Stores;
 using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
@@ -19,12 +20,13 @@ public sealed class WriteQueue : IDisposable
     private readonly ConcurrentQueue<Job> _line = new();
     private readonly SqliteConnection _connection;
     private readonly PreparedStatements _prepared;
+    private readonly PartBook _parts;
     private int _taken;
     private volatile bool _closed;
 
-    internal WriteQueue(SqliteConnection connection)
+    internal WriteQueue(SqliteConnection connection, PartBook parts)
     {
-        _connection = connection;
+        (_connection, _parts) = (connection, parts);
         _prepared = new(connection);
     }
 
@@ -66,7 +68,7 @@ public sealed class WriteQueue : IDisposable
     private void Together(Job first)
     {
         var batch = new List<(Job Job, Exception? Failed)>();
-        var scope = new WriteScope(_connection, _prepared);
+        var scope = new WriteScope(_connection, _prepared, _parts);
         try
         {
             _prepared.Run("begin immediate");
@@ -145,7 +147,14 @@ public sealed class WriteScope
 
     private readonly PreparedStatements _prepared;
 
-    internal WriteScope(SqliteConnection connection, PreparedStatements prepared) => (Connection, _prepared) = (connection, prepared);
+    private readonly PartBook _parts;
+
+    internal WriteScope(SqliteConnection connection, PreparedStatements prepared, PartBook parts) =>
+        (Connection, _prepared, _parts) = (connection, prepared, parts);
+
+    /// <summary>The parts of the stores as this piece of writing has them.</summary>
+    /// <param name="card">A card whose own reservations count as free, or null.</param>
+    internal PartList Parts(CardNumber? card) => _parts.Read(Connection, card, true);
 
     /// <summary>The connection, inside the transaction.</summary>
     public SqliteConnection Connection { get; }

@@ -18,9 +18,10 @@ public sealed record ExchangedClock(DateTimeOffset At, Quantity<Distance> Was, Q
     /// <param name="use">The vehicle's use a day; null where it is not known: then it has not moved.</param>
     /// <param name="days">Days since the last reading.</param>
     /// <returns>Where both are known, the two together; where only the old one's end is, the new one is taken to have begun at zero; where
-    /// only the new one's beginning is, or nothing, what was driven since the last reading is taken from the use, to the kilometre.</returns>
-    public static ExchangedClock Of(DateTimeOffset at, Quantity<Distance> now, Quantity<Distance>? oldShowed, Quantity<Distance>? newShowed,
-        Quantity<Distance> last, DailyUse? use, int days)
+    /// only the new one's beginning is, or nothing, what was driven since the last reading is taken from the use, to the
+    /// kilometre.</returns>
+    public static ExchangedClock Of(DateTimeOffset at, Quantity<Distance> now, Quantity<Distance>? oldShowed,
+        Quantity<Distance>? newShowed, Quantity<Distance> last, DailyUse? use, int days)
     {
         if (oldShowed is { } end)
             return new(at, end + (now - (newShowed ?? Quantity<Distance>.Zero)), now);

@@ -21,12 +21,9 @@ public static class KitCheck
     public static KitList Of(ModelSheet sheet, IEnumerable<JobId> jobs, IReadOnlyList<SheetStep> steps,
         IReadOnlyDictionary<PartId, int> sealsUsedAgain, Shelf shelf, Climate? climate, DateOnly today)
     {
-        var parts = jobs.SelectMany(j => sheet.Jobs[j].Parts).Distinct().Select(id => sheet.Parts[id]).ToList();
         var fasteners = steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => sheet.Fasteners[s.What]).Distinct().ToList();
-        var fluids = steps.Where(s => s.Traits.Fills).Select(s => sheet.Fluids[s.What]).Distinct().ToList();
-        return new(
-            [.. parts.GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(g => PartLine([.. g], sealsUsedAgain, shelf))],
-            OilLines(sheet, fluids, shelf, climate, today),
+        var fluids = Fluids(sheet, steps);
+        return new(PartLines(sheet, jobs, sealsUsedAgain, shelf), OilLines(sheet, fluids, shelf, climate, today),
             ToolLines(sheet, steps, fasteners, shelf),
             [.. steps.Where(s => s.Traits.Fastens || s.Traits.Checks).Select(s => (Fastener: sheet.Fasteners[s.What], s.Traits.Checks))
                 .SelectMany(s => s.Fastener.Plan(s.Checks).Torques.Select(t => (s.Fastener, Torque: t))).Distinct()
@@ -37,7 +34,22 @@ public static class KitCheck
                 .Where(f => f.Drips).Distinct()]);
     }
 
-    private static KitPartLine PartLine(IReadOnlyList<Part> uses, IReadOnlyDictionary<PartId, int> usedAgain, Shelf shelf)
+    /// <summary>The fluids that steps fill in, each once.</summary>
+    internal static IReadOnlyList<FluidSystem> Fluids(ModelSheet sheet, IEnumerable<SheetStep> steps) =>
+        [.. steps.Where(s => s.Traits.Fills).Select(s => sheet.Fluids[s.What]).Distinct()];
+
+    /// <summary>The parts of jobs, each number once, held against the shelf.</summary>
+    internal static IReadOnlyList<KitPartLine> PartLines(ModelSheet sheet, IEnumerable<JobId> jobs,
+        IReadOnlyDictionary<PartId, int> sealsUsedAgain, Shelf shelf) =>
+        [.. PartsOf(sheet, jobs).Select(uses => PartLine(uses, sealsUsedAgain, shelf))];
+
+    /// <summary>The parts of jobs, each number once with all its places.</summary>
+    internal static IReadOnlyList<IReadOnlyList<Part>> PartsOf(ModelSheet sheet, IEnumerable<JobId> jobs) =>
+        [.. jobs.SelectMany(j => sheet.Jobs[j].Parts).Distinct().Select(id => sheet.Parts[id])
+            .GroupBy(p => PartNumber.Bare(p.Number.Value)).Select(IReadOnlyList<Part> (g) => [.. g])];
+
+    /// <summary>A part with all its places, held against the shelf.</summary>
+    internal static KitPartLine PartLine(IReadOnlyList<Part> uses, IReadOnlyDictionary<PartId, int> usedAgain, Shelf shelf)
     {
         var found = shelf.Find(uses[0].Number.Value);
         var missing = Math.Max(0, uses.Count - (found?.Part.Free ?? 0));
@@ -48,17 +60,25 @@ public static class KitCheck
             missing == 0 ? KitVerdict.InHand : missing <= mayStay ? KitVerdict.Worse : KitVerdict.Stops);
     }
 
-    private static List<KitOilLine> OilLines(ModelSheet sheet, IReadOnlyList<FluidSystem> fluids, Shelf shelf, Climate? climate,
-        DateOnly today)
+    /// <summary>Fluids held against the containers.</summary>
+    /// <param name="sheet">The model's sheet.</param>
+    /// <param name="fluids">The fluids.</param>
+    /// <param name="shelf">The stores.</param>
+    /// <param name="climate">The weather the oils must bear, or null.</param>
+    /// <param name="today">The day.</param>
+    /// <param name="matches">What was found out for other work already, with the same book and weather; null for nothing.</param>
+    internal static List<KitOilLine> OilLines(ModelSheet sheet, IReadOnlyList<FluidSystem> fluids, Shelf shelf, Climate? climate,
+        DateOnly today, OilMatches? matches = null)
     {
+        matches ??= new(shelf.Oils.Book, climate);
         var left = shelf.Pourable(today).ToList();
         var lines = new List<KitOilLine>();
         foreach (var fluid in fluids)
         {
-            var wanted = OilRequirement.Of(sheet, fluid);
+            var wanted = matches.Wanted(sheet, fluid);
             var fits = left.Where(c => c.Left > Quantity<Volume>.Zero).Select(c => c.Product)
                 .Distinct(StringComparer.OrdinalIgnoreCase)
-                .Select(shelf.Oils.Find).OfType<OilProduct>().Select(p => OilMatch.Of(p, wanted, shelf.Oils.Book, climate)).ToList();
+                .Select(shelf.Oils.Find).OfType<OilProduct>().Select(p => matches.Of(p, wanted)).ToList();
             // The product that is short by least; of equals the one that opens fewest new containers, then the one on which the code stands
             // itself.
             var best = fits.Where(f => f.Fits).Select(f =>
@@ -69,7 +89,7 @@ public static class KitCheck
                 left[left.IndexOf(share.Container)] = share.Container with { Left = share.Leaves };
             lines.Add(new(fluid, wanted, best.Fit, best.Shares ?? [],
                 best.Shares is null ? fluid.Amount.Value : Missing(fluid, best.Shares),
-                [.. fits.Where(f => f != best.Fit && OilMatch.IsNear(f.Product, wanted, shelf.Oils.Book))]));
+                [.. fits.Where(f => f != best.Fit && matches.AreNear(f.Product, wanted))]));
         }
         return lines;
     }

@@ -10,7 +10,14 @@ namespace Anakyklos.Core.Kit;
 /// <param name="Sheet">The model's sheet.</param>
 /// <param name="Jobs">Jobs.</param>
 /// <param name="Steps">The composed steps.</param>
-public sealed record PlannedWork(string For, ModelSheet Sheet, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps);
+public sealed record PlannedWork(string For, ModelSheet Sheet, IReadOnlyList<JobId> Jobs, IReadOnlyList<SheetStep> Steps)
+{
+    /// <summary>The fluids it fills in; work with the same steps may share them.</summary>
+    public IReadOnlyList<FluidSystem> Fluids { get; init; } = KitCheck.Fluids(Sheet, Steps);
+
+    /// <summary>Its parts, each number once with all its places.</summary>
+    internal IReadOnlyList<IReadOnlyList<Part>> Parts { get; init; } = KitCheck.PartsOf(Sheet, Jobs);
+}
 
 /// <summary>A line of an order: pieces of a part, or an amount of a product.</summary>
 /// <param name="Number">Part number or product.</param>
@@ -32,42 +39,91 @@ public static class OrderList
     /// <returns>Parts by number, then fluids by name; nothing that the shelf has enough of.</returns>
     public static IReadOnlyList<OrderLine> Of(IReadOnlyList<PlannedWork> work, Shelf shelf, DateOnly today, Func<string, DateOnly?> boat)
     {
-        var free = shelf with { Parts = [.. shelf.Parts.Select(p => p with { Reserved = 0 })] };
-        var parts = new Dictionary<string, (string Number, string Name, int Count, List<string> For)>();
-        var oils = new Dictionary<string, (string Name, Quantity<Volume> Amount, List<string> For)>();
+        var free = shelf.Parts.Where(p => p.Reserved > 0).Aggregate(shelf, (all, p) => all.With(p with { Reserved = 0 }));
+        var (parts, oils) = (new Dictionary<string, Missing>(), new Dictionary<string, Missing>());
+        // What is used up stays so: from then on all that is wanted of it is missing.
+        var partGone = new Dictionary<string, Missing>();
+        var oilGone = new Dictionary<FluidSystem, Missing>(ReferenceEqualityComparer.Instance);
+        var (none, matches) = (new Dictionary<PartId, int>(), new OilMatches(shelf.Oils.Book, null));
         foreach (var w in work)
         {
-            var kit = KitCheck.Of(w.Sheet, w.Jobs, w.Steps, new Dictionary<PartId, int>(), free, null, today);
-            foreach (var line in kit.Parts)
+            foreach (var uses in w.Parts)
+                if (partGone.TryGetValue(uses[0].Number.Value, out var gone))
+                    gone.Add(w.For, uses.Count, default);
+                else
+                    TakePart(uses, w.For);
+            var left = w.Fluids;
+            if (oilGone.Count > 0)
             {
-                if (line.Found is { } found)
-                    free = free with { Parts = [.. free.Parts.Select(p => p == found
-                        ? p with { OnShelf = Math.Max(0, p.OnShelf - line.Wanted) } : p)] };
-                if (line.Missing == 0)
-                    continue;
-                var number = line.Found is { SupersededBy.Length: > 0 } old ? old.SupersededBy : line.Found?.Number ?? line.Number;
-                var at = parts.GetValueOrDefault(PartNumber.Bare(number), (number, line.Name, 0, []));
-                at.For.Add(w.For);
-                parts[PartNumber.Bare(number)] = at with { Count = at.Count + line.Missing };
+                foreach (var fluid in w.Fluids)
+                    if (oilGone.TryGetValue(fluid, out var gone))
+                        gone.Add(w.For, 0, fluid.Amount.Value);
+                left = [.. w.Fluids.Where(f => !oilGone.ContainsKey(f))];
             }
-            foreach (var line in kit.Oils)
-            {
-                free = free with { Containers = [.. free.Containers.Select(c =>
-                    line.Shares.FirstOrDefault(s => s.Container.Id == c.Id) is { } share ? c with { Left = share.Leaves } : c)] };
-                if (line.Short <= Quantity<Volume>.Zero)
-                    continue;
-                var product = line.Chosen?.Product ?? free.Oils.Products.FirstOrDefault(p =>
-                    OilMatch.Of(p, line.Wanted, free.Oils.Book, null).Fits);
-                var name = product?.Name ?? string.Join(" or ",
-                    line.Wanted.Approvals.Concat(line.Wanted.Grades.Select(g => g.Grade)).Take(2));
-                var at = oils.GetValueOrDefault(name, (line.Fluid.Name, Quantity<Volume>.Zero, []));
-                at.For.Add(w.For);
-                oils[name] = at with { Amount = at.Amount + line.Short };
-            }
+            if (left.Count > 0)
+                foreach (var line in KitCheck.OilLines(w.Sheet, left, free, null, today, matches))
+                    TakeOil(line, w.For);
         }
         return [.. parts.Values.OrderBy(p => p.Number, StringComparer.Ordinal)
-            .Select(p => new OrderLine(p.Number, p.Name, p.Count, null, [.. p.For.Distinct()], boat(p.Number))),
-            .. oils.OrderBy(o => o.Key, StringComparer.Ordinal)
-                .Select(o => new OrderLine(o.Key, o.Value.Name, null, o.Value.Amount, [.. o.Value.For.Distinct()], boat(o.Key)))];
+            .Select(p => new OrderLine(p.Number, p.Name, p.Count, null, p.For, boat(p.Number))),
+            .. oils.Values.OrderBy(o => o.Number, StringComparer.Ordinal)
+                .Select(o => new OrderLine(o.Number, o.Name, null, o.Amount, o.For, boat(o.Number)))];
+
+        void TakePart(IReadOnlyList<Part> uses, string forWhom)
+        {
+            var line = KitCheck.PartLine(uses, none, free);
+            if (line.Found is { OnShelf: > 0 } found)
+                free = free.With(found with { OnShelf = Math.Max(0, found.OnShelf - line.Wanted) });
+            if (line.Missing == 0)
+                return;
+            var number = line.Found is { SupersededBy.Length: > 0 } old ? old.SupersededBy : line.Found?.Number ?? line.Number;
+            var missing = Of(parts, PartNumber.Bare(number), number, line.Name);
+            missing.Add(forWhom, line.Missing, default);
+            if (line.Found is not { OnShelf: > 0 })
+                partGone[uses[0].Number.Value] = missing;
+        }
+
+        void TakeOil(KitOilLine line, string forWhom)
+        {
+            if (line.Shares.Count > 0)
+                free = free with { Containers = [.. free.Containers.Select(c =>
+                    line.Shares.FirstOrDefault(s => s.Container.Id == c.Id) is { } share ? c with { Left = share.Leaves } : c)] };
+            if (line.Short <= Quantity<Volume>.Zero)
+                return;
+            var product = line.Chosen?.Product ?? free.Oils.Products.FirstOrDefault(p => matches.Of(p, line.Wanted).Fits);
+            var name = product?.Name ?? string.Join(" or ", line.Wanted.Approvals.Concat(line.Wanted.Grades.Select(g => g.Grade)).Take(2));
+            var missing = Of(oils, name, name, line.Fluid.Name);
+            missing.Add(forWhom, 0, line.Short);
+            if (line.Chosen is null)
+                oilGone[line.Fluid] = missing;
+        }
+
+        static Missing Of(Dictionary<string, Missing> all, string key, string number, string name)
+        {
+            if (!all.TryGetValue(key, out var missing))
+                all[key] = missing = new(number, name);
+            return missing;
+        }
+    }
+
+    private sealed class Missing(string number, string name)
+    {
+        internal string Number => number;
+
+        internal string Name => name;
+
+        internal int Count { get; private set; }
+
+        internal Quantity<Volume> Amount { get; private set; }
+
+        internal List<string> For { get; } = [];
+
+        // One work after the other is looked at, so that the same one twice stands side by side.
+        internal void Add(string forWhom, int count, Quantity<Volume> amount)
+        {
+            (Count, Amount) = (Count + count, Amount + amount);
+            if (For is not [.., var last] || last != forWhom)
+                For.Add(forWhom);
+        }
     }
 }

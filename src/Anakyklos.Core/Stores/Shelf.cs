@@ -74,6 +74,15 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
     IReadOnlyList<CribWrench> Wrenches,
     IReadOnlyList<DrainPan> Pans, OilBook Oils)
 {
+    /// <summary>Parts, in the order they were given.</summary>
+    public IReadOnlyList<StockPart> Parts
+    {
+        get;
+        init => field = PartList.Of(value);
+    } = PartList.Of(Parts);
+
+    private PartList Known => (PartList)Parts;
+
     /// <summary>Nothing at all.</summary>
     public static Shelf Empty { get; } = new([], [], [], [], [], OilBook.Empty);
 
@@ -106,23 +115,24 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
 
     private IEnumerable<(StockPart Part, FoundAs As)> Ways(string number)
     {
-        var itself = Known(number);
+        var itself = Known.Find(number);
         if (itself is not null)
             yield return (itself, FoundAs.Itself);
         var seen = new HashSet<string> { PartNumber.Bare(number) };
         for (var next = itself?.SupersededBy ?? ""; next.Length > 0 && seen.Add(PartNumber.Bare(next));)
         {
-            var part = Known(next);
+            var part = Known.Find(next);
             if (part is not null)
                 yield return (part, FoundAs.Successor);
             next = part?.SupersededBy ?? "";
         }
-        foreach (var other in Parts.Where(p => !seen.Contains(PartNumber.Bare(p.Number))
-            && (p.Equivalents.Any(e => PartNumber.Same(e, number)) || itself?.Equivalents.Any(e => PartNumber.Same(e, p.Number)) == true)))
+        foreach (var other in Known.EquivalentTo(number).Where(p => !seen.Contains(PartNumber.Bare(p.Number))))
             yield return (other, FoundAs.Equivalent);
     }
 
-    private StockPart? Known(string number) => Parts.FirstOrDefault(p => PartNumber.Same(p.Number, number));
+    /// <summary>The shelf with another count of a part.</summary>
+    /// <param name="part">A part of it as it is now.</param>
+    public Shelf With(StockPart part) => this with { Parts = Known.With(part) };
 }
 
 /// <summary>Says when what is not on the shelf can be here.</summary>

@@ -130,3 +130,25 @@ create trigger own_list_update_touches after update on own_list begin
     insert into vehicle_touched (plate, seq) values ('', coalesce((select max(seq) from vehicle_touched), 0) + 1)
         on conflict (plate) do update set seq = excluded.seq;
 end;
+
+-- The cards that were signed last.
+create index card_signed on card (signed_at) where signed_at is not null;
+
+-- The same of the parts of the stores, so that a long list is not read anew for each press.
+create table part_touched (
+    bare text primary key,
+    seq integer not null
+) strict, without rowid;
+create index part_touched_seq on part_touched (seq);
+create trigger part_insert_touches after insert on part begin
+    insert into part_touched (bare, seq) values (new.bare, coalesce((select max(seq) from part_touched), 0) + 1)
+        on conflict (bare) do update set seq = excluded.seq;
+end;
+create trigger part_update_touches after update on part begin
+    insert into part_touched (bare, seq) values (new.bare, coalesce((select max(seq) from part_touched), 0) + 1)
+        on conflict (bare) do update set seq = excluded.seq;
+end;
+create trigger part_delete_touches after delete on part begin
+    insert into part_touched (bare, seq) values (old.bare, coalesce((select max(seq) from part_touched), 0) + 1)
+        on conflict (bare) do update set seq = excluded.seq;
+end;

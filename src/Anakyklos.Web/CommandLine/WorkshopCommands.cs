@@ -18,6 +18,9 @@ internal static class WorkshopCommands
         anakyklos demo [--data FOLDER] [--port N] [--keep] [--speed N]
                                                         serves the demo depot; --keep keeps its last state,
                                                         --speed lets waits pass N times as fast
+        anakyklos large [--data FOLDER] [--vehicles N] [--cards N] [--parts N]
+                                                        makes a large demo depot for measuring in FOLDER (default .large);
+                                                        demo --keep --data FOLDER serves it
         anakyklos sheet check FILE                      says everything that is wrong with a model sheet
         anakyklos sheet add FILE [--data FOLDER]        takes a model sheet into the workshop
         anakyklos backup FILE [--data FOLDER]           copies the whole workshop into FILE, also while it is served
@@ -32,6 +35,7 @@ internal static class WorkshopCommands
             {
                 ["serve", .. var rest] => await Serve(Options.Read(rest)),
                 ["demo", .. var rest] => await ServeDemo(Options.Read(rest)),
+                ["large", .. var rest] => await MakeLarge(Options.Read(rest)),
                 ["sheet", "check", var file] => CheckSheet(file),
                 ["sheet", "add", var file, .. var rest] => await AddSheet(file, Options.Read(rest)),
                 ["backup", var file, .. var rest] => Backup(file, Options.Read(rest)),
@@ -75,6 +79,21 @@ internal static class WorkshopCommands
         await using var app = WorkshopApplication.Build(options, TimeProvider.System);
         await app.Services.GetRequiredService<ShippedSheets>().BringIn();
         return await Answer(app, options, "Anakyklos");
+    }
+
+    private static async Task<int> MakeLarge(Options options)
+    {
+        options = options with { Demo = true, Folder = options.FolderGiven ? options.Folder : ".large" };
+        using var mine = FolderLock.Take(options.Folder);
+        if (File.Exists(Path.Combine(options.Folder, Options.FileName)) && !DemoDepot.IsDemo(options.Folder))
+            return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Name another with --data.");
+        DemoDepot.Clear(options.Folder);
+        await using var app = WorkshopApplication.Build(options, TimeProvider.System);
+        await app.Services.GetRequiredService<DemoDepot>().Fill();
+        await app.Services.GetRequiredService<LargeWorkshop>().Fill(new(options.Size.Vehicles, options.Size.Cards, options.Size.Parts),
+            Console.WriteLine);
+        Console.WriteLine($"{options.Folder} is made; anakyklos demo --keep --data {options.Folder} serves it.");
+        return 0;
     }
 
     private static async Task<int> ServeDemo(Options options)

@@ -27,6 +27,9 @@ public sealed record Options
     /// <summary>How many times as fast the demo's clock goes.</summary>
     public int Speed { get; init; } = 1;
 
+    /// <summary>How large a workshop for measuring is to be: vehicles, cards and parts.</summary>
+    public (int Vehicles, int Cards, int Parts) Size { get; init; } = (10_000, 100_000, 50_000);
+
     internal static Options Read(string[] args)
     {
         var options = new Options();
@@ -40,6 +43,9 @@ public sealed record Options
                 "--data" => options with { Folder = Next(), FolderGiven = true },
                 "--port" => options with { Port = Number(1, 65535) },
                 "--keep" => options with { Keep = true },
+                "--vehicles" => options with { Size = options.Size with { Vehicles = Number(1, 100_000) } },
+                "--cards" => options with { Size = options.Size with { Cards = Number(0, 1_000_000) } },
+                "--parts" => options with { Size = options.Size with { Parts = Number(0, 500_000) } },
                 "--speed" => options with { Speed = Number(1, 600) },
                 var other => throw new OptionException($"{other} is not known here."),
             };

@@ -79,7 +79,8 @@ public sealed class PutRightModel(PutRightDesk desk, VehicleStore vehicles, Vehi
         return (await desk.Elsewhere(plate, there, viewer.DistanceUnit, by), plate);
     });
 
-    public Task<IActionResult> OnPostNotDoneAsync([FromRoute] string plate, string? of, string? day, string? reason) => Do(plate, "not-done", async by =>
+    public Task<IActionResult> OnPostNotDoneAsync([FromRoute] string plate, string? of, string? day, string? reason) =>
+        Do(plate, "not-done", async by =>
     {
         (Of, Why) = ($"{of} {day}", reason ?? "");
         return (await desk.NotDone(plate, of, day, reason, by), plate);

@@ -18,7 +18,7 @@ namespace Anakyklos.Web.Pages;
 public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, WorkshopClock clock, Viewer viewer)
     : PageModel
 {
-    private const int MostText = 2_000_000;
+    private const int MostText = 2_000_000, OnPage = 60, FewFor = 6;
 
     private readonly Dictionary<string, string> _typed = [];
 
@@ -42,7 +42,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
 
     public string Name(PersonId person) => people.All().FirstOrDefault(p => p.Id == person)?.Name ?? person.Text;
 
-    public void OnGet(string? q, string? said) => Fill(q, said);
+    public void OnGet(string? q, string? said, string? of, int at = 1) => Fill(q, said, of, at);
 
     public IActionResult OnGetFile(string kind) => !StockFiles.Kinds.Contains(kind) ? NotFound()
         : File(System.Text.Encoding.UTF8.GetBytes(StockFiles.Write(kind, shelf.Read())), "text/csv", $"{kind}.csv");
@@ -151,17 +151,48 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         return Page();
     }
 
-    private void Fill(string? q, string? said)
+    private void Fill(string? q, string? said, string? of = null, int at = 1)
     {
         (Q, Said) = ((q ?? "").Trim(), said is { Length: < 300 } ? said : "");
         Shelf = shelf.Read();
         Book = shelf.Book(14);
         Orders = orders.Lines();
         Found = Q.Length > 0 ? Shelf.Find(Q) : null;
+        Groups = Grouped(of ?? "", at);
     }
 
-    /// <summary>The parts to list: all, or those that the search is about.</summary>
-    public IEnumerable<StockPart> Listed => Q.Length == 0 ? Shelf.Parts
-        : Shelf.Parts.Where(p => PartNumber.Bare(p.Number).Contains(PartNumber.Bare(Q))
-            || p.Name.Contains(Q, StringComparison.OrdinalIgnoreCase) || (Found is { } f && f.Part.Number == p.Number));
+    /// <summary>A group of parts, of which one page is shown.</summary>
+    public sealed record Group(string Name, string Title, int Count, IReadOnlyList<StockPart> Parts, int At, int Pages, bool IsOpen);
+
+    /// <summary>The parts to list: those that the search is about; or what is missing or kept for cards, and all the others.</summary>
+    public IReadOnlyList<Group> Groups { get; private set; } = [];
+
+    /// <summary>The address of another page of a group.</summary>
+    public string To(Group group, int page) =>
+        $"/stores?{(Q.Length > 0 ? $"q={Uri.EscapeDataString(Q)}&" : "")}of={group.Name}&at={page}#{group.Name}";
+
+    /// <summary>What a line of the order is for; of many the first few.</summary>
+    public static string For(OrderLine line) => line.For.Count <= FewFor + 1 ? string.Join(", ", line.For)
+        : $"{string.Join(", ", line.For.Take(FewFor))} and {line.For.Count - FewFor} more";
+
+    private List<Group> Grouped(string of, int at)
+    {
+        if (Q.Length > 0)
+        {
+            var bare = PartNumber.Bare(Q);
+            return [.. Paged("found", "Found", [.. Shelf.Parts.Where(p => (bare.Length > 0 && PartNumber.Bare(p.Number).Contains(bare))
+                || p.Name.Contains(Q, StringComparison.OrdinalIgnoreCase) || (Found is { } f && f.Part.Number == p.Number))], true)];
+        }
+        var wanted = Shelf.Parts.ToLookup(p => p.OnShelf == 0 || p.Reserved > 0);
+        return [.. Paged("wanted", "Missing, or kept for cards", [.. wanted[true]], true),
+            .. Paged("others", "All the others", [.. wanted[false]], of == "others")];
+
+        IEnumerable<Group> Paged(string name, string title, IReadOnlyList<StockPart> parts, bool open)
+        {
+            var pages = (parts.Count + OnPage - 1) / OnPage;
+            var page = of == name ? Math.Clamp(at, 1, Math.Max(1, pages)) : 1;
+            if (pages > 0)
+                yield return new(name, title, parts.Count, [.. parts.Skip((page - 1) * OnPage).Take(OnPage)], page, pages, open);
+        }
+    }
 }

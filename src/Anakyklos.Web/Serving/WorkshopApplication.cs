@@ -72,6 +72,7 @@ public static class WorkshopApplication
         services.AddSingleton<ISupplier, BoatSupplier>();
         services.AddSingleton<DemoDepot>();
         services.AddSingleton<DemoStock>();
+        services.AddSingleton<LargeWorkshop>();
         services.AddSingleton<CardChanges>();
         services.AddSingleton<DeviceStore>();
         services.AddSingleton<DeviceDesk>();

@@ -38,6 +38,8 @@ document.addEventListener('alpine:init', () => {
 
   // Another vehicle or job: the page works out the card that comes of it; what was typed stays.
   const composes = ['plate', 'sheet', 'job', 'odometer', 'hours', 'dash', 'oilLife', 'remaining', 'tripLength', 'tripLeaves', 'tripDays'];
+  const parts = (names) => (names.every((name) => name === 'find') ? ['which']
+    : names.every((name) => name === 'job') ? ['composed'] : names.includes('find') ? ['which', 'jobs', 'composed'] : ['jobs', 'composed']);
   Alpine.data('intake', () => ({
     changed: new Set(),
     asking: false,
@@ -51,11 +53,26 @@ document.addEventListener('alpine:init', () => {
         const mark = this.$el.querySelector(`[data-read-for="${e.target.name}"]`);
         if (mark) mark.hidden = e.target.value !== e.target.defaultValue;
       });
+      // Of many vehicles those that fit what is typed are shown as it is typed.
+      const find = this.$el.querySelector('#find');
+      find?.addEventListener('input', () => {
+        clearTimeout(this.typed);
+        this.typed = setTimeout(() => this.look('find'), 150);
+      });
+      find?.addEventListener('keydown', (e) => {
+        if (e.key !== 'Enter') return;
+        e.preventDefault();
+        this.look('find');
+      });
       this.$el.addEventListener('change', (e) => {
         if (!composes.includes(e.target.name)) return;
         this.changed.add(e.target.name);
         this.preview();
       });
+    },
+    look(name) {
+      this.changed.add(name);
+      this.preview();
     },
     // One question at a time: what is changed meanwhile goes along with the next, and an answer that is out of date is not shown.
     async preview() {
@@ -70,7 +87,7 @@ document.addEventListener('alpine:init', () => {
           .then((r) => r.text())
           .catch(() => '');
         if (this.changed.size) for (const name of names) this.changed.add(name);
-        else if (page) this.show(page, [...names].every((name) => name === 'job') ? ['composed'] : ['jobs', 'composed']);
+        else if (page) this.show(page, parts([...names]));
       }
       this.asking = false;
     },
