@@ -42,6 +42,20 @@ internal sealed class TemporaryWorkshop : IDisposable
         CardPlanner.Compose(Sheet, ["engine-oil-and-filter"]),
         Quantity<Distance>.Of(148_200, Distance.Kilometre), Use.Harsh, null, new Dictionary<PartId, int>());
 
+    /// <summary>What there is in the file, each with its type before its name.</summary>
+    internal IReadOnlyList<string> Names(string where)
+    {
+        using var connection = new SqliteConnection($"Data Source={File};Pooling=false");
+        connection.Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = $"select type || ' ' || name from sqlite_master where {where} order by type";
+        using var reader = command.ExecuteReader();
+        var names = new List<string>();
+        while (reader.Read())
+            names.Add(reader.GetString(0));
+        return names;
+    }
+
     internal void Execute(string sql)
     {
         using var connection = new SqliteConnection($"Data Source={File}");

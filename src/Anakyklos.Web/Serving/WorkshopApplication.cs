@@ -53,6 +53,7 @@ public static class WorkshopApplication
         services.AddSingleton<ShippedSheets>();
         services.AddSingleton<ShelfStore>();
         services.AddSingleton<VehicleTrail>();
+        services.AddSingleton<SearchStore>();
         services.AddSingleton<FleetBook>();
         services.AddSingleton<PutRightDesk>();
         services.AddSingleton<DueDesk>();

@@ -99,6 +99,40 @@ document.addEventListener('alpine:init', () => {
     },
   }));
 
+  // What is found follows what is typed; arrow keys go from one thing to the next, and Escape goes back to where one came from.
+  Alpine.data('find', () => ({
+    init() {
+      const field = this.$el.querySelector('#q');
+      const links = () => [...document.querySelectorAll('#found a.found-one')];
+      let asked = field.value.trim();
+      let waits;
+      const ask = async () => {
+        const text = field.value.trim();
+        if (text === asked) return;
+        asked = text;
+        const address = `/find?q=${encodeURIComponent(text)}`;
+        const page = await fetch(address).then((r) => (r.ok ? r.text() : '')).catch(() => '');
+        if (!page || text !== asked) return;
+        const fresh = new DOMParser().parseFromString(page, 'text/html').getElementById('found');
+        document.getElementById('found').replaceChildren(...(fresh?.childNodes ?? []));
+        history.replaceState(null, '', address);
+      };
+      field.addEventListener('input', () => {
+        clearTimeout(waits);
+        waits = setTimeout(ask, 120);
+      });
+      field.setSelectionRange(field.value.length, field.value.length);
+      this.$el.addEventListener('keydown', (e) => {
+        if (e.key === 'Escape' && !(e.target === field && field.value)) history.back();
+        if (!['ArrowDown', 'ArrowUp'].includes(e.key)) return;
+        e.preventDefault();
+        const all = links();
+        const to = all.indexOf(document.activeElement) + (e.key === 'ArrowDown' ? 1 : -1);
+        (to < 0 ? field : all[Math.min(to, all.length - 1)])?.focus();
+      });
+    },
+  }));
+
   Alpine.data('card', () => ({
     stream: null,
     lock: null,

@@ -1,0 +1,85 @@
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace Anakyklos.Storage;
+
+/// <summary>What kind of thing was found.</summary>
+public enum FoundKind
+{
+    /// <summary>A vehicle, by its plate, a former plate, what it does, its model or year.</summary>
+    Vehicle,
+
+    /// <summary>A part of the stores, by its number, its name, or a number that stands for the same.</summary>
+    Part,
+
+    /// <summary>A container, by its batch or product.</summary>
+    Batch,
+
+    /// <summary>A card, by its number, plate, jobs, or who opened or signed it.</summary>
+    Card,
+
+    /// <summary>Words that somebody left on a card: a finding, a deviation, a reason, an amendment.</summary>
+    Finding,
+
+    /// <summary>A person, by name.</summary>
+    Person,
+}
+
+/// <summary>Where a part or what was in a container went.</summary>
+/// <param name="Plate">The vehicle.</param>
+/// <param name="Card">The card.</param>
+/// <param name="At">When.</param>
+public sealed record WentInto(string Plate, CardNumber Card, DateTimeOffset At);
+
+/// <summary>Something that was found.</summary>
+/// <param name="Kind">What it is.</param>
+/// <param name="Key">By which it is known: plate, bare part number, container or card number, person id; of words the card.</param>
+/// <param name="Plate">The vehicle that it belongs to, or empty.</param>
+/// <param name="At">When it was written; null where that does not matter.</param>
+/// <param name="Title">What it says.</param>
+/// <param name="Went">Of parts and containers, the vehicles that got of it, the last first.</param>
+public sealed record Found(FoundKind Kind, string Key, string Plate, DateTimeOffset? At, string Title, IReadOnlyList<WentInto> Went);
+
+/// <summary>Looks for anything that the workshop has written down.</summary>
+public sealed class SearchStore(WorkshopDatabase database)
+{
+    /// <summary>So many words are looked for; what is typed beyond that is not.</summary>
+    public const int MostWords = 8;
+
+    private const int MostWent = 40;
+
+    /// <summary>What fits every word that was typed; each word may be the beginning of a longer one.</summary>
+    /// <param name="text">What was typed.</param>
+    /// <param name="most">So many of each kind at most.</param>
+    /// <returns>By kind, in each the newest first; nothing where no letter or digit was typed.</returns>
+    public IReadOnlyList<Found> Find(string text, int most)
+    {
+        var words = text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).Where(w => w.Any(char.IsLetterOrDigit))
+            .Take(MostWords).Select(Word).ToList();
+        if (words.Count == 0)
+            return [];
+        using var connection = database.Connect();
+        return [.. Enum.GetValues<FoundKind>().SelectMany(kind => connection.Query<(string Key, string Plate, string At, string Title)>("""
+            select key, plate, at, found_entry.title from found join found_entry on found_entry.id = found.rowid
+            where found match @match order by found.rowid desc limit @most
+            """, new { match = $"kind : {kind.ToString().ToLowerInvariant()} AND {string.Join(" AND ", words)}", most })
+            .Select(r => new Found(kind, kind == FoundKind.Finding ? r.Key.Split('.')[0] : r.Key, r.Plate,
+                r.At.Length == 0 ? null : CardStore.Time(r.At), r.Title, Went(connection, kind, r.Key))))];
+    }
+
+    // As it is written, or with nothing between its letters: HD-07 and hd07 are one.
+    private static string Word(string word)
+    {
+        var bare = new string([.. word.Where(char.IsLetterOrDigit)]);
+        return $"({{title words}} : \"{word.Replace("\"", "")}\" * OR bare : \"{bare}\" *)";
+    }
+
+    private static IReadOnlyList<WentInto> Went(SqliteConnection connection, FoundKind kind, string key) =>
+        kind is not (FoundKind.Part or FoundKind.Batch) ? []
+        : [.. connection.Query<(string Plate, long Card, string At)>("""
+            select card.plate, card_id, max(at) from movement join card on card.id = card_id
+            where item = @item and kind in ('used', 'poured', 'returned')
+            group by card_id having sum(cast(amount as real)) < 0 order by max(movement.id) desc limit @MostWent
+            """, new { item = kind == FoundKind.Part ? key : $"container:{key}", MostWent })
+            .Select(r => new WentInto(r.Plate, r.Card, CardStore.Time(r.At)))];
+}
