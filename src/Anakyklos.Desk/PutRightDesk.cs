@@ -242,7 +242,6 @@ public sealed class PutRightDesk(VehicleStore vehicles, VehicleTrail trail, Shee
         return new((least, most) switch
         {
             ({ } low, { } high) => $"It was between {Of(low)} and {Of(high)} around that day.",
-            ({ } low, null) => $"It was at {Of(low)} before that day already.",
             (null, { } high) => $"It was at {Of(high)} only after that day.",
             _ => throw new InvalidOperationException("Nothing bounds it."),
         }, "By the readings before and after it; put those right first if they are wrong.", Field: "odometer");

@@ -48,15 +48,18 @@ public sealed class SearchStore(WorkshopDatabase database)
 
     private const int MostWent = 40;
 
+    /// <summary>So few letters and digits fit almost everything: nothing is looked for.</summary>
+    public const int TooFew = 1;
+
     /// <summary>What fits every word that was typed; each word may be the beginning of a longer one.</summary>
     /// <param name="text">What was typed.</param>
     /// <param name="most">So many of each kind at most.</param>
-    /// <returns>By kind, in each the newest first; nothing where no letter or digit was typed.</returns>
+    /// <returns>By kind, in each the newest first; nothing where no more than <see cref="TooFew"/> letters or digits were typed.</returns>
     public IReadOnlyList<Found> Find(string text, int most)
     {
         var words = text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).Where(w => w.Any(char.IsLetterOrDigit))
             .Take(MostWords).Select(Word).ToList();
-        if (words.Count == 0)
+        if (text.Count(char.IsLetterOrDigit) <= TooFew)
             return [];
         using var connection = database.Connect();
         return [.. Enum.GetValues<FoundKind>().SelectMany(kind => connection.Query<(string Key, string Plate, string At, string Title)>("""
@@ -71,7 +74,8 @@ public sealed class SearchStore(WorkshopDatabase database)
     private static string Word(string word)
     {
         var bare = new string([.. word.Where(char.IsLetterOrDigit)]);
-        return $"({{title words}} : \"{word.Replace("\"", "")}\" * OR bare : \"{bare}\" *)";
+        var asWritten = $"{{title words}} : \"{word.Replace("\"", "")}\" *";
+        return bare.Any(char.IsDigit) ? $"({asWritten} OR bare : \"{bare}\" *)" : asWritten;
     }
 
     private static IReadOnlyList<WentInto> Went(SqliteConnection connection, FoundKind kind, string key) =>

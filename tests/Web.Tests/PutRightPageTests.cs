@@ -29,7 +29,7 @@ public sealed class PutRightPageTests : InTheDemo
 
         await Me.Get("/vehicle/HD-07/put-right");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Me.Submit(First, ("odometer", "64 050"), ("reason", "A digit")));
-        Assert.Contains("It was at 146 100 km before that day already.", Me.Text);
+        Assert.Contains("It was between 146 100 km and ", Me.Text);
         Assert.Equal("64 050", Me.Page.QuerySelector("#r0-odometer")!.GetAttribute("value"));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Me.Submit(First, ("odometer", "146 300"), ("reason", "")));
         Assert.Contains("The reason is missing", Me.Text);

@@ -49,6 +49,18 @@ public sealed class PartList : IReadOnlyList<StockPart>
         return naming.Union(named).Order().Select(at => this[at]);
     }
 
+    /// <summary>The parts whose number or name has something in it, whatever stands between its letters.</summary>
+    /// <param name="text">What is looked for.</param>
+    /// <returns>In the order of the list.</returns>
+    public IEnumerable<StockPart> Containing(string text)
+    {
+        var (bare, all) = (PartNumber.Bare(text), _numbers.Value.Bare);
+        for (var i = 0; i < all.Length; i++)
+            if ((bare.Length > 0 && all[i].Contains(bare, StringComparison.Ordinal))
+                || _parts[i].Name.Contains(text, StringComparison.OrdinalIgnoreCase))
+                yield return this[i];
+    }
+
     /// <summary>The list with another count of a part: its number and what it stands for are the same.</summary>
     /// <param name="part">The part as it is now.</param>
     /// <exception cref="ArgumentException">It is not in the list, or has other numbers than there.</exception>
@@ -74,14 +86,15 @@ public sealed class PartList : IReadOnlyList<StockPart>
     private static bool IsAlike(StockPart a, StockPart b) => a.Number == b.Number && a.Name == b.Name && a.SupersededBy == b.SupersededBy
         && a.Equivalents.SequenceEqual(b.Equivalents);
 
-    private sealed record Numbers(Dictionary<string, int> Own, Dictionary<string, List<int>> Equivalents)
+    private sealed record Numbers(string[] Bare, Dictionary<string, int> Own, Dictionary<string, List<int>> Equivalents)
     {
         internal static Numbers Of(StockPart[] parts)
         {
+            string[] bare = [.. parts.Select(p => PartNumber.Bare(p.Number))];
             var (own, equivalents) = (new Dictionary<string, int>(parts.Length), new Dictionary<string, List<int>>());
             for (var i = 0; i < parts.Length; i++)
             {
-                own.TryAdd(PartNumber.Bare(parts[i].Number), i);
+                own.TryAdd(bare[i], i);
                 foreach (var other in parts[i].Equivalents)
                 {
                     if (!equivalents.TryGetValue(PartNumber.Bare(other), out var named))
@@ -89,7 +102,7 @@ public sealed class PartList : IReadOnlyList<StockPart>
                     named.Add(i);
                 }
             }
-            return new(own, equivalents);
+            return new(bare, own, equivalents);
         }
     }
 }

@@ -130,6 +130,9 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
             yield return (other, FoundAs.Equivalent);
     }
 
+    /// <summary>The parts whose number or name has something in it, whatever stands between its letters.</summary>
+    public IEnumerable<StockPart> Containing(string text) => Known.Containing(text);
+
     /// <summary>The shelf with another count of a part.</summary>
     /// <param name="part">A part of it as it is now.</param>
     public Shelf With(StockPart part) => this with { Parts = Known.With(part) };

@@ -71,12 +71,16 @@ public sealed class OdometerHistory
     /// <summary>Between which readings one of a day must lie, by those beside it that are believed.</summary>
     /// <param name="day">The day.</param>
     /// <param name="besides">A reading that does not count, because it is the one that is put right; or null.</param>
-    /// <returns>As the odometer of today shows them; null where there is none on that side.</returns>
+    /// <returns>As the odometer of today shows them; where none is after it, as far as a vehicle can have gone since the one before
+    /// (<see cref="DailyUse.MostADay"/>); null where there is none on that side.</returns>
     public (Quantity<Distance>? Least, Quantity<Distance>? Most) Between(DateOnly day, OdometerReading? besides = null)
     {
         var others = besides is null ? Marks : [.. Marks.Where(m => m.Day != _day(besides.At))];
-        return (others.Where(m => m.Day <= day).Select(m => (Quantity<Distance>?)m.Odometer).FirstOrDefault(),
-            others.Where(m => m.Day >= day).Select(m => (Quantity<Distance>?)m.Odometer).LastOrDefault());
+        var before = others.Where(m => m.Day <= day).Select(m => (UseMark?)m).FirstOrDefault();
+        var after = others.Where(m => m.Day >= day).Select(m => (UseMark?)m).LastOrDefault();
+        var farthest = before is { } from ? from.Odometer + DailyUse.MostADay * Math.Max(1, day.DayNumber - from.Day.DayNumber)
+            : (Quantity<Distance>?)null;
+        return (before?.Odometer, after is { } to && !(to.Odometer > farthest) ? to.Odometer : farthest);
     }
 
     private UseMark Mark(OdometerReading r) => new(OnThisClock(r.Reading, r.At), _day(r.At), r.Hours);

@@ -19,7 +19,7 @@ public sealed class FindModel(SearchStore search, CardStore cards, WorkshopClock
     public IReadOnlyList<IGrouping<FoundKind, Found>> Groups { get; private set; } = [];
 
     /// <summary>Whether there was something to look for.</summary>
-    public bool IsAsked => Q.Any(char.IsLetterOrDigit);
+    public bool IsAsked => Q.Count(char.IsLetterOrDigit) > SearchStore.TooFew;
 
     public void OnGet(string? q)
     {

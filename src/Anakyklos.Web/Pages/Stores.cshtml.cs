@@ -179,9 +179,11 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
     {
         if (Q.Length > 0)
         {
-            var bare = PartNumber.Bare(Q);
-            return [.. Paged("found", "Found", [.. Shelf.Parts.Where(p => (bare.Length > 0 && PartNumber.Bare(p.Number).Contains(bare))
-                || p.Name.Contains(Q, StringComparison.OrdinalIgnoreCase) || (Found is { } f && f.Part.Number == p.Number))], true)];
+            var found = Shelf.Containing(Q).ToList();
+            // One that stands under another number.
+            if (Found is { } other && found.All(p => p.Number != other.Part.Number))
+                found.Insert(0, other.Part);
+            return [.. Paged("found", "Found", found, true)];
         }
         var wanted = Shelf.Parts.ToLookup(p => p.OnShelf == 0 || p.Reserved > 0);
         return [.. Paged("wanted", "Missing, or kept for cards", [.. wanted[true]], true),
