@@ -16,7 +16,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     RulingDesk rulings)
 {
     // Up to so many stand side by side; of more so many are shown, and the rest is looked for.
-    private const int Few = 40, Shown = 24;
+    private const int Few = 40, Shown = 12;
 
     /// <summary>The first look at a vehicle, with what is due chosen.</summary>
     /// <param name="plate">Its plate; null for the first of the list.</param>
@@ -147,8 +147,10 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var words = (find ?? "").Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
         var fit = words.Length == 0 ? all : [.. all.Where(v => words.All(w => Fits(v, w)))];
         var chosen = vehicles.Find(plate);
-        return ([.. chosen is null ? Array.Empty<Vehicle>() : [chosen],
-            .. fit.Select(v => v.Vehicle).Where(v => v.Plate != plate).Take(Shown)], fit.Count, true);
+        // The chosen one stays to be seen: first among the most urgent, after those that are looked for.
+        IReadOnlyList<Vehicle> some = [.. fit.Select(v => v.Vehicle).Take(Shown)];
+        return (chosen is null || some.Any(v => v.Plate == plate) ? some : words.Length == 0 ? [chosen, .. some] : [.. some, chosen],
+            fit.Count, true);
 
         static bool Fits(VehicleInFleet v, string word) => v.Vehicle.Plate.Contains(word, StringComparison.OrdinalIgnoreCase)
             || v.Vehicle.Plate.Replace("-", "").Contains(word, StringComparison.OrdinalIgnoreCase)
