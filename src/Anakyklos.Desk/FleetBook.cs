@@ -73,10 +73,11 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
             if (!rules.Contains(v.Plate))
                 items[(v.SheetId, v.Use)] = known;
             var last = done[v.Plate].ToDictionary(d => d.Job, d => d.Done);
-            var mark = read.GetValueOrDefault(v.Plate)?.LastMark;
+            var history = read.GetValueOrDefault(v.Plate);
+            var mark = history?.LastMark;
             fleet.Add((v, sheet.FullName, new(v.Plate, known,
                 [.. known.Select(i => last.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)],
-                new(mark?.Odometer ?? default, clock.Today, mark?.Hours), v.Past)));
+                new(mark?.Odometer ?? default, clock.Today, mark?.Hours), history?.PastOf(v) ?? v.Past)));
         }
         foreach (var (row, of) in FleetCheck.Of([.. fleet.Select(f => f.Stands)], DueWindow.Usual).Zip(fleet))
             _known[row.Plate] = new(of.Vehicle, of.Model, row, of.Stands.Now,

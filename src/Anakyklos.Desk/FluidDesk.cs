@@ -1,6 +1,5 @@
 using Anakyklos.Core.Balance;
 using Anakyklos.Core.Cards;
-using Anakyklos.Core.Due;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
@@ -15,19 +14,16 @@ namespace Anakyklos.Desk;
 public sealed record FluidStory(FluidSystem Fluid, IReadOnlyList<FluidService> Services, IReadOnlyList<FluidUse> Uses, UseTrend Trend);
 
 /// <summary>Reads from the signed cards of a vehicle what each of its fluids had in it and what was used.</summary>
-public sealed class FluidDesk(CardStore cards, VehicleStore vehicles, WorkshopClock clock)
+public sealed class FluidDesk(CardStore cards, WorkshopClock clock)
 {
     /// <summary>What each fluid of a vehicle has in it after its last service.</summary>
     /// <param name="plate">Its plate.</param>
-    /// <param name="exchanged">An odometer that is exchanged just now, or null.</param>
+    /// <param name="history">What was read of its odometers, with what is told just now.</param>
     /// <returns>Where it stood is on the odometer of now. Null where nothing is known of any.</returns>
-    public IReadOnlyDictionary<FluidId, FilledBefore>? Before(string plate, ExchangedClock? exchanged = null)
+    public IReadOnlyDictionary<FluidId, FilledBefore>? Before(string plate, OdometerHistory history)
     {
         IReadOnlyList<CardAtHand> signed = [.. cards.OfVehicle(plate).Where(c => c.SignedAt is not null)
             .Select(entry => new CardAtHand(entry, cards.Find(entry.Id)!))];
-        var history = vehicles.History(plate, clock.Day);
-        if (exchanged is not null)
-            history = new(history.Readings, [.. history.Exchanged, exchanged], clock.Day);
         var known = Of(signed, history).Select(s => (s.Fluid.Id, Now: FluidBalance.Now(s.Services))).Where(k => k.Now is not null)
             .ToDictionary(k => k.Id, k => k.Now!);
         return known.Count > 0 ? known : null;

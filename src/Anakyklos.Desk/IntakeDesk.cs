@@ -98,18 +98,20 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
                 "Finish and sign it, or make it void, before another is opened."));
         if (reading.Refusals.Count > 0)
             return (visit, null);
+        var knowing = history.Knowing(exchanged, right);
         var (workshop, reason) = (settings.Read(), (form.Reason ?? "").Trim());
         var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value.Value,
             vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
             vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
             visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
-            fluids.Before(vehicle.Plate, exchanged), workshop.Schools ?? WorkSchools.Usual,
-            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate, exchanged),
+            fluids.Before(vehicle.Plate, knowing), workshop.Schools ?? WorkSchools.Usual,
+            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate, knowing),
             PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null,
             visit.Lit.Count > 0 ? visit.Lit : null, visit.ReadOut.Contains("odometer") ? visit.Report?.Report.Device : null,
             rulings.Holding(model), odometer.Value.Unit == Distance.Kilometre ? null : odometer);
         var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle with { Identity = visit.NewIdentity } : null,
-            new(now, odometer.Value.Value, visit.AskReason ? reason : "", hours, visit.AskMeant is not null), visit.NewIdentity,
+            new(now, odometer.Value.Value, visit.AskReason ? reason : "", hours,
+                visit.AskMeant is not null || visit.ReadOut.Contains("odometer")), visit.NewIdentity,
             right is var (of, was) ? new(of.At, of.Reading, was, reason) : null, exchanged);
         return (visit, await cards.Open(opened, visit.Bay, by, now, form.Command, arrival));
     }
@@ -189,15 +191,15 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (reading.OdometerSoFar() is { } km && (visit.ReadOut.Contains("odometer") || reading.IsMeant(km)
             || visit.Standing is not { Readings: [var last, ..] } so || km <= OdometerCheck.Most(last, so.Use, clock.Today)))
             visit.Standing = due.Of(vehicle, new UseMark(km, clock.Today, reading.Hours()),
-                visit.Standing is { } known ? reading.Exchanged(known.History, clock.Now, false) : null,
-                visit.Standing is { } was ? reading.PutRight(was.History, false) : null);
+                visit.Standing?.History is { } noted
+                    ? noted.Knowing(reading.Exchanged(noted, clock.Now, false), reading.PutRight(noted, false)) : null);
         if (visit.Standing is not { } s)
             return;
         var trip = reading.Trip();
         var dash = reading.Dash();
         visit.LeftSays = dash.Remaining;
-        visit.Proposal = Proposal.Of(s.Items, s.Now, vehicle.Past, s.Sheet.Dash, dash,
-            trip is null ? [] : TripCheck.Of(s.Items, s.Now, vehicle.Past, s.Use, trip));
+        visit.Proposal = Proposal.Of(s.Items, s.Now, s.Past, s.Sheet.Dash, dash,
+            trip is null ? [] : TripCheck.Of(s.Items, s.Now, s.Past, s.Use, trip));
     }
 
     private void Compose(IntakeVisit visit)
@@ -239,14 +241,11 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     private IReadOnlyList<LookBefore>? SeenBefore(string plate) => LastSigned(plate, out var number) is { } last
         && last.SeenUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } seen ? seen : null;
 
-    private IReadOnlyList<InspectedBefore>? InspectedBefore(string plate, ExchangedClock? exchanged)
+    private IReadOnlyList<InspectedBefore>? InspectedBefore(string plate, OdometerHistory history)
     {
         if (LastSigned(plate, out var number)?.InspectedUntil(number, clock.Day(cards.Entry(number)!.SignedAt!.Value)) is not
             { Count: > 0 } read)
             return null;
-        var history = vehicles.History(plate, clock.Day);
-        if (exchanged is not null)
-            history = new(history.Readings, [.. history.Exchanged, exchanged], clock.Day);
         return [.. read.Select(r => r with { Odometer = history.OnThisClock(r.Card, r.Odometer, cards.Entry(r.Card)!.OpenedAt) })];
     }
 

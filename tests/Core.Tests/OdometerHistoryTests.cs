@@ -122,6 +122,23 @@ public sealed class OdometerHistoryTests
         Assert.Equal((null, Km(60_000)), history.Between(Day(Noon).AddDays(-300)));
     }
 
+    [Fact]
+    public void What_is_told_just_now_carries_along_what_is_noted_still()
+    {
+        var noted = Of(Read(100, 77_000), Read(60, 78_000), Read(20, 640_500));
+        var right = noted.Knowing(null, (noted.Readings[0], Km(79_000)));
+        Assert.Equal([Km(79_000), Km(78_000), Km(77_000)], right.Marks.Select(m => m.Odometer));
+        // A job that was done at the reading that was wrong goes with it, another does not.
+        Assert.Equal((Km(79_000), Km(78_000)), (right.Carried(Km(640_500)), right.Carried(Km(78_000))));
+        var exchanged = noted.Knowing(new(Noon, Km(80_000), Km(100)), null);
+        Assert.Equal(Km(-1_900), exchanged.Carried(Km(78_000)));
+        Assert.Equal(Km(-2_900), exchanged.Marks[^1].Odometer);
+        Assert.Equal(Km(78_000), noted.Knowing(null, null).Carried(Km(78_000)));
+        var vehicle = new Vehicle("HD-40", "tarn-courier-20d", "", 2020, Use.Normal);
+        Assert.Equal((Km(0), Km(-79_900)),
+            (noted.PastOf(vehicle).Delivered.Odometer, exchanged.PastOf(vehicle).Delivered.Odometer));
+    }
+
     /// <summary>Whatever was driven, an exchange changes nothing of what is left until a job is due.</summary>
     [Fact]
     public void What_is_left_until_a_job_is_due_is_the_same_on_either_odometer() =>

@@ -1,5 +1,6 @@
 using System.Net;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -74,6 +75,8 @@ public sealed class PutRightPageTests : InTheDemo
     [Fact]
     public async Task An_exchanged_odometer_carries_what_is_due_over()
     {
+        var fleet = Host.Services.GetRequiredService<FleetBook>();
+        var stood = Stands();
         await Me.Get("/vehicle/HD-07");
         var before = Oil();
         await Me.Get("/intake?plate=HD-07");
@@ -89,6 +92,14 @@ public sealed class PutRightPageTests : InTheDemo
         await Me.Get("/vehicle/HD-07");
         Assert.Contains("146 100 km on the old one is 10 km on the new one", Me.Text.Replace("\n", " "));
         Assert.Equal(before, Oil());
+        Assert.Equal(stood, Stands());
+        // What the card was told of the oil in it lies on the new odometer as well: filled at 138,050 of the old one.
+        var cards = Host.Services.GetRequiredService<CardStore>();
+        var told = cards.Find(cards.OfVehicle("HD-07")[0].Id)!.Opened.FilledBefore!;
+        Assert.Equal(Km(138_050 - 146_090), told["engine-oil"].Odometer);
+
+        (int, int, int) Stands() => fleet.ByUrgency().Single(v => v.Vehicle.Plate == "HD-07").Standing is var s
+            ? (s.Overdue, s.Due, s.Soon) : default;
 
         // What is left, without when it was done last: that lies on the other odometer.
         string Oil() => Me.Page.QuerySelectorAll(".coming li").First(l => l.TextContent.Contains("Engine oil"))

@@ -32,6 +32,31 @@ public sealed class OdometerHistory
         LeftOut = fitting is [var first, ..] ? [.. days.Where(r => day(r.At) is var d && d > first.Day && !_fit.Contains(d))] : [];
     }
 
+    private ExchangedClock? Added { get; init; }
+
+    private (OdometerReading Of, Quantity<Distance> Now)? Righted { get; init; }
+
+    /// <summary>The history with what is told just now and is not noted yet.</summary>
+    /// <param name="exchanged">An odometer that was exchanged since the last reading; or null.</param>
+    /// <param name="right">A reading that was wrong, and what it was; or null.</param>
+    public OdometerHistory Knowing(ExchangedClock? exchanged, (OdometerReading Of, Quantity<Distance> Now)? right) =>
+        exchanged is null && right is null ? this
+            : new([.. Readings.Select(r => r == right?.Of ? r with { Reading = right.Value.Now } : r)],
+                exchanged is null ? _exchanged : [.. _exchanged, exchanged], _day) { Added = exchanged, Righted = right };
+
+    /// <summary>Where something was noted, on the odometer of today, that is noted on the one before still.</summary>
+    /// <param name="noted">As it is noted.</param>
+    public Quantity<Distance> Carried(Quantity<Distance> noted) => Righted is var (of, now)
+        && noted - of.Reading + now is var right && noted == OnThisClock(of.Reading, of.At) ? right
+        : noted + (Added?.Apart ?? Quantity<Distance>.Zero);
+
+    /// <summary>The life of the vehicle before any job was done: delivered with nothing on the odometer that it had then.</summary>
+    /// <param name="vehicle">The vehicle.</param>
+    public VehiclePast PastOf(Vehicle vehicle) => vehicle.Past with
+    {
+        Delivered = vehicle.Past.Delivered with { Odometer = OnThisClock(Quantity<Distance>.Zero, DateTimeOffset.MinValue) },
+    };
+
     /// <summary>Every reading, newest first, each as its odometer showed it.</summary>
     public IReadOnlyList<OdometerReading> Readings { get; }
 
