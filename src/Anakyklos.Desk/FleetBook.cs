@@ -32,25 +32,31 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
     {
         lock (_looking)
         {
-            var (touched, until) = trail.Touched(Math.Max(0, _until));
-            if (_until < 0 || _day != clock.Today || touched.Contains("") || touched.Count > Many)
+            var (since, today) = (_until, clock.Today);
+            var (touched, until) = trail.Touched(Math.Max(0, since));
+            if (since >= 0 && _day == today && touched.Count == 0)
+                return _byUrgency;
+            // Whatever fails half way is begun anew next time.
+            _until = -1;
+            if (since < 0 || _day != today || touched.Contains("") || touched.Count > Many)
             {
                 _known.Clear();
                 WorkOut(null);
             }
-            else if (touched.Count > 0)
+            else
+            {
                 foreach (var plate in touched)
                 {
                     _known.Remove(plate);
                     WorkOut(plate);
                 }
-            else
-                return _byUrgency;
-            (_until, _day) = (until, clock.Today);
-            return _byUrgency = [.. _known.Values.OrderByDescending(v => v.Standing.Overdue > 0)
+            }
+            _byUrgency = [.. _known.Values.OrderByDescending(v => v.Standing.Overdue > 0)
                 .ThenByDescending(v => v.Standing.Due > 0)
                 .ThenByDescending(v => v.Standing.Soon > 0)
                 .ThenBy(v => v.Vehicle.Plate, StringComparer.Ordinal)];
+            (_until, _day) = (until, today);
+            return _byUrgency;
         }
     }
 
