@@ -18,7 +18,7 @@ public class ArrowTests
     // Each room may look at those before it.
     private static readonly string[] CoreRooms = ["Ids", "Wording", "Quantities", "Tightening", "Filling", "Intervals", "Schools", "Looks",
         "Balance", "Laboratory", "Sheets",
-        "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Cards", "Torques", "Coaches",
+        "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Weeks", "Cards", "Torques", "Coaches",
         "Records", "Readings", "Booking",
         "Workshop", "Rehearsal"];
 
