@@ -6,6 +6,9 @@ public static class Bays
     /// <summary>All of them; the last is outside, where there is always room.</summary>
     public static IReadOnlyList<string> All { get; } = ["Bay 1", "Bay 2", "Outside"];
 
+    /// <summary>Those inside, where there is room for one.</summary>
+    public static IReadOnlyList<string> Inside { get; } = [.. All.SkipLast(1)];
+
     /// <summary>Where there is always room.</summary>
     public static string Outside => All[^1];
 

@@ -7,7 +7,7 @@ namespace Anakyklos.Desk;
 
 /// <summary>Calendars of what falls due. A calendar program cannot sign in: whoever knows the key in the address may read, and nobody
 /// else; with a new key every old address is dead.</summary>
-public sealed class CalendarDesk(VehicleStore vehicles, DueDesk due, SettingStore settings, WorkshopClock clock)
+public sealed class CalendarDesk(VehicleStore vehicles, DueDesk due, WeekDesk weeks, SettingStore settings, WorkshopClock clock)
 {
     /// <summary>The key in the addresses, made when it is first asked for.</summary>
     public async Task<string> Key() => settings.CalendarKey() ?? await settings.SetCalendarKey(NewKey(), replace: false);
@@ -35,6 +35,12 @@ public sealed class CalendarDesk(VehicleStore vehicles, DueDesk due, SettingStor
                 .Select(s => new VehicleAhead(s.Vehicle, s.Sheet.FullName, VehicleDesk.Ahead(s))),
             clock.Now, page);
     }
+
+    /// <summary>Who comes to the workshop when.</summary>
+    /// <param name="page">The address of a visit's page.</param>
+    /// <returns>iCalendar.</returns>
+    public string WriteWeek(Func<string, string> page) => WeekCalendar.Write($"{settings.Read().Name}, visits", weeks.Week(),
+        (day, quarter) => clock.At(day, default).AddMinutes(quarter * Core.Weeks.Quarters.Minutes), clock.Now, page);
 
     private static string NewKey() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
 }

@@ -13,7 +13,7 @@ namespace Anakyklos.Desk;
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
     DueDesk due, FleetBook fleet, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, ScanDesk scans, WorkshopClock clock,
-    RulingDesk rulings)
+    RulingDesk rulings, VisitStore visits, RecommendationDesk recommendations)
 {
     // Up to so many stand side by side; of more so many are shown, and the rest is looked for.
     private const int Few = 40, Shown = 12;
@@ -184,7 +184,13 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (vehicle is null)
             return;
         visit.Stops = StopsLeft(vehicle.Plate);
-        visit.Lit = LastSigned(vehicle.Plate, out var number)?.LitAfter(number) ?? [];
+        var before = LastSigned(vehicle.Plate, out var number);
+        visit.Lit = before?.LitAfter(number) ?? [];
+        if (before is not null && visit.Model is { } model)
+            visit.LastTime = Desk.LastTime.Of(number, before, model);
+        visit.Recommended = [.. recommendations.Of(vehicle.Plate).Where(r => r.IsOpen)];
+        visit.Told = visits.Told().GetValueOrDefault(vehicle.Plate, "");
+        visit.TripAhead = visits.Trips(clock.Today).GetValueOrDefault(vehicle.Plate);
         visit.Sampled = laboratory.LastOf(vehicle.Plate) ?? [];
         visit.Standing = due.Of(vehicle);
         // What is asked about is not reckoned with until somebody has looked again.
@@ -195,7 +201,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
                     ? noted.Knowing(reading.Exchanged(noted, clock.Now, false), reading.PutRight(noted, false)) : null);
         if (visit.Standing is not { } s)
             return;
-        var trip = reading.Trip();
+        var trip = reading.Trip() ?? (string.IsNullOrWhiteSpace(visit.Form.TripLength) ? visit.TripAhead : null);
         var dash = reading.Dash();
         visit.LeftSays = dash.Remaining;
         visit.Proposal = Proposal.Of(s.Items, s.Now, s.Past, s.Sheet.Dash, dash,

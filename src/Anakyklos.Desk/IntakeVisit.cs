@@ -91,6 +91,18 @@ public sealed class IntakeVisit
     /// <summary>Indicators that its last card left lit.</summary>
     public IReadOnlyList<IndicatorLit> Lit { get; internal set; } = [];
 
+    /// <summary>What the last card leaves to this one.</summary>
+    public IReadOnlyList<Remembered> LastTime { get; internal set; } = [];
+
+    /// <summary>What was recommended on any card before, and nothing has become of.</summary>
+    public IReadOnlyList<Recommendation> Recommended { get; internal set; } = [];
+
+    /// <summary>What its driver said that the dash shows; empty for nothing.</summary>
+    public string Told { get; internal set; } = "";
+
+    /// <summary>A trip that is noted; it counts where none is typed.</summary>
+    public Trip? TripAhead { get; internal set; }
+
     /// <summary>Stops that the vehicle carries from its last card.</summary>
     public IReadOnlyList<StopCarried> Stops { get; internal set; } = [];
 

@@ -1,56 +1,52 @@
-using System.Collections.Concurrent;
-using Anakyklos.Core.Composing;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
-using Anakyklos.Core.Stores;
-using Anakyklos.Storage;
 using Anakyklos.Desk.Files;
+using Anakyklos.Storage;
 
 namespace Anakyklos.Desk;
 
 /// <summary>The week's needs over all planned cards, as one order list; worked out again once something of it has changed.</summary>
-public sealed class OrderDesk(CardStore cards, SheetStore sheets, ShelfStore shelf, FleetBook fleet, ISupplier supplier,
+public sealed class OrderDesk(CardStore cards, SheetStore sheets, ShelfStore shelf, FleetBook fleet, WeekDesk weeks, WorkAhead ahead,
     WorkshopClock clock)
 {
-    private readonly Lock _working = new();
-    private readonly ConcurrentDictionary<string, PlannedWork> _composed = new();
-    private (string Stamp, IReadOnlyList<VehicleInFleet> Fleet, IReadOnlyList<OrderLine> Lines)? _known;
+    private const int Days = 7, NextBoat = 4;
 
-    /// <summary>What has to be ordered: for open cards whose kit is not laid out, and for what falls due within a week.</summary>
+    private readonly Lock _working = new();
+    private (string Stamp, IReadOnlyList<VehicleInFleet> Fleet, WorkshopWeek Week, IReadOnlyList<OrderLine> Lines)? _known;
+
+    /// <summary>What has to be ordered: for open cards whose kit is not laid out, for the visits that are planned within a week, and for
+    /// what falls due within a week and finds no place.</summary>
     public IReadOnlyList<OrderLine> Lines()
     {
         lock (_working)
         {
-            var open = cards.Unsigned();
-            var all = fleet.ByUrgency();
+            var (open, all, week) = (cards.Unsigned(), fleet.ByUrgency(), weeks.Week());
             var stamp = $"{clock.Today} {shelf.Stamp()} {string.Join(' ', open.Select(c => $"{c.Id}.{cards.HeadHash(c.Id)}"))}";
-            if (_known is { } known && known.Stamp == stamp && ReferenceEquals(known.Fleet, all))
+            if (_known is { } known && known.Stamp == stamp && ReferenceEquals(known.Fleet, all) && ReferenceEquals(known.Week, week))
                 return known.Lines;
-            var stores = shelf.Read();
-            var lines = OrderList.Of([.. Ahead(open, all)], stores, clock.Today, number => supplier.Arrives(number, clock.Now, stores));
-            _known = (stamp, all, lines);
+            var lines = ahead.Lines([.. ahead.OfCards(open), .. Visits(open, all, week).OrderBy(w => w.For, StringComparer.Ordinal)]);
+            _known = (stamp, all, week, lines);
             return lines;
         }
     }
 
-    private IEnumerable<PlannedWork> Ahead(IReadOnlyList<CardEntry> open, IReadOnlyList<VehicleInFleet> all)
+    private IEnumerable<PlannedWork> Visits(IReadOnlyList<CardEntry> open, IReadOnlyList<VehicleInFleet> all, WorkshopWeek week)
     {
-        foreach (var entry in open)
-            if (cards.Find(entry.Id) is { Kit: null } card)
-                yield return new($"card {entry.Id}, {entry.Plate}", card.Sheet, card.Jobs, card.Steps);
-        var busy = open.Select(c => c.Plate).ToHashSet();
         var models = sheets.Newest().ToDictionary(m => m.Id);
-        foreach (var v in all.Where(v => v.ThisWeek.Count > 0 && !busy.Contains(v.Vehicle.Plate))
-            .OrderBy(v => v.Vehicle.Plate, StringComparer.Ordinal))
+        var seen = open.Select(c => c.Plate).Concat(week.Dropped.Select(d => d.Plate)).ToHashSet();
+        // What comes later is ordered for as well where the boat after the next would be too late.
+        foreach (var v in week.Visits.Where(v => v.Of.Wish.Jobs.Count > 0 && v.Slot is { } s
+            && (s.Day < Days || week.Days[s.Day].Date <= v.Boat?.AddDays(NextBoat))))
+        {
+            seen.Add(v.Plate);
+            yield return ahead.Of(v.Plate, v.Of.Sheet, v.Of.Wish.Jobs);
+        }
+        seen.UnionWith(week.Visits.Where(v => v.Slot is not null).Select(v => v.Plate));
+        foreach (var v in all.Where(v => v.ThisWeek.Count > 0 && !seen.Contains(v.Vehicle.Plate)))
             if (models.TryGetValue(v.Vehicle.SheetId, out var sheet))
-                yield return Composed(sheet, v.ThisWeek) with { For = v.Vehicle.Plate };
+                yield return ahead.Of(v.Vehicle.Plate, sheet, v.ThisWeek);
     }
-
-    // Vehicles of one model with the same jobs need the same.
-    private PlannedWork Composed(ModelSheet sheet, IReadOnlyList<JobId> jobs) =>
-        _composed.GetOrAdd($"{sheet.Id} {sheet.Revision} {string.Join(' ', jobs)}",
-            _ => new("", sheet, jobs, CardComposer.Compose(sheet, jobs).Steps));
 
     /// <summary>The list as a file.</summary>
     public string Write() => CsvTable.Write(["number or product", "what", "missing", "unit", "for", "boat"],

@@ -12,7 +12,7 @@ namespace Anakyklos.Desk;
 /// </summary>
 public sealed class PlannedCards : IDisposable
 {
-    private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = 100 });
+    private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = 400 });
 
     /// <summary>The plan of these jobs for one person, from a fresh start.</summary>
     /// <param name="sheet">The model's sheet in one of its revisions.</param>

@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Weeks;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk.Files;
@@ -25,7 +26,8 @@ public sealed record TypedWrench(string Name, string Low, string High, string St
 /// What the lead sets for the workshop: school, weather, wrenches, rules beside the makers', and vehicles from a file. Whatever cannot be
 /// taken as typed is told by its field, and nothing is kept of it.
 /// </summary>
-public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, SheetStore sheets, WorkshopClock clock)
+public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, SheetStore sheets, PeopleStore people, VisitStore visits,
+    WorkshopClock clock)
 {
     private const decimal UsualAccuracy = 4;
     private const decimal UsualMeter = 0.5m;
@@ -98,6 +100,37 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         if (wrong.Count == 0)
             await settings.Write(settings.Read() with { Coldest = low, Hottest = high });
         return wrong;
+    }
+
+    /// <summary>Sets when the workshop is open, which bays have a lift, and when people are there: all of it or nothing.</summary>
+    /// <param name="open">As <see cref="WeeklyTimes"/> are written.</param>
+    /// <param name="lifts">Names of the bays with a lift.</param>
+    /// <param name="hours">Times by the id of each person; whoever is not in it stays as before.</param>
+    /// <returns>What is wrong, by the field <c>open</c> or the id of the person after <c>hours-</c>.</returns>
+    public async Task<IReadOnlyList<Refusal>> SetWeek(string? open, IReadOnlyCollection<string> lifts,
+        IReadOnlyDictionary<string, string> hours)
+    {
+        var (wrong, times) = (new List<Refusal>(), new Dictionary<PersonId, WeeklyTimes>());
+        var opening = WeeklyTimes.Read(open, out var problem);
+        if (opening is null || opening.Equals(WeeklyTimes.Never))
+            wrong.Add(new(opening is null ? problem : "It is never open so.", opening is null ? "" : "Write such as Mo-Fr 08:00-16:30.",
+                Field: "open"));
+        foreach (var person in people.All().Where(p => hours.ContainsKey(p.Id.Text)))
+        {
+            if (WeeklyTimes.Read(hours[person.Id.Text], out var not) is { } there)
+                times[person.Id] = there;
+            else
+                wrong.Add(new(not, Field: $"hours-{person.Id}"));
+        }
+        if (wrong.Count > 0)
+            return wrong;
+        await settings.Write(settings.Read() with
+        {
+            Open = opening!.ToString(),
+            Ground = Bays.Inside.Where(b => !lifts.Contains(b)).ToList() is { Count: > 0 } ground ? ground : null,
+        });
+        await visits.SetHours(times);
+        return [];
     }
 
     /// <summary>Adds a torque wrench to the crib.</summary>

@@ -30,6 +30,15 @@ public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory
     /// <summary>Indicators that are lit, though their service was done.</summary>
     public IReadOnlyList<IndicatorLit> Lit { get; internal init; } = [];
 
+    /// <summary>What was recommended, and what became of it; newest first.</summary>
+    public IReadOnlyList<Recommendation> Recommended { get; internal init; } = [];
+
+    /// <summary>What wears, as it was measured.</summary>
+    public IReadOnlyList<WearStory> Wear { get; internal init; } = [];
+
+    /// <summary>What its last card leaves to the next one.</summary>
+    public IReadOnlyList<Remembered> LastTime { get; internal init; } = [];
+
     /// <summary>What was changed of it, newest first.</summary>
     public IReadOnlyList<VehicleChange> Changes { get; internal init; } = [];
 
@@ -39,7 +48,7 @@ public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory
 
 /// <summary>Brings together what the workshop knows of one vehicle.</summary>
 public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk due,
-    FluidDesk fluids, SampleStore samples, VehicleTrail trail, WorkshopClock clock)
+    FluidDesk fluids, SampleStore samples, VehicleTrail trail, RecommendationDesk recommendations, WorkshopClock clock)
 {
     /// <summary>Everything known of a vehicle.</summary>
     /// <param name="plate">Its plate.</param>
@@ -56,9 +65,12 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
             open, signed, Stops(open, signed), standing, standing is null ? [] : Ahead(standing), vehicles.OwnRules(plate),
             fluids.Of(signed, history), [.. samples.Of(plate).Reverse()])
         {
+            Recommended = recommendations.Of(plate),
+            Wear = WearStory.Of(signed, history, clock.Today, clock.Day),
+            LastTime = signed is [var last, ..] ? Desk.LastTime.Of(last.Entry.Id, last.Card, standing?.Sheet ?? last.Card.Sheet) : [],
             Changes = trail.Of(plate),
             Elsewhere = trail.Elsewhere(plate),
-            Lit = (open ?? signed.FirstOrDefault()) is { } last ? last.Card.LitAfter(last.Entry.Id) : [],
+            Lit = (open ?? signed.FirstOrDefault()) is { } now ? now.Card.LitAfter(now.Entry.Id) : [],
         };
     }
 

@@ -44,6 +44,11 @@ public sealed class SampleStore(WorkshopDatabase database)
     public IReadOnlyList<SampleEntry> Unseen() =>
         List("where answered_at is not null and seen_by is null order by answered_at, code", new { });
 
+    /// <summary>What was answered since a time, the oldest first.</summary>
+    /// <param name="since">From when on.</param>
+    public IReadOnlyList<SampleEntry> Answered(DateTimeOffset since) =>
+        List("where answered_at >= @since order by answered_at, code", new { since = CardStore.Iso(since) });
+
     /// <summary>A sample by its code, or null.</summary>
     /// <param name="code">As it stands on the label.</param>
     public SampleEntry? Find(string code) => List("where code = @code", new { code }).FirstOrDefault();

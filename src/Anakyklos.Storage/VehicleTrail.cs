@@ -39,7 +39,7 @@ public sealed class VehicleTrail(WorkshopDatabase database)
 {
     // The tables that name a vehicle by its plate; events keep what was written.
     private static readonly string[] NamedBy = ["odometer", "odometer_exchange", "card", "done_job", "own_rule", "sample",
-        "brought_record", "vehicle_change"];
+        "brought_record", "vehicle_change", "visit", "visit_dropped", "vehicle_needed", "planned_trip", "dash_told"];
 
     /// <summary>What was changed of a vehicle, newest first.</summary>
     public IReadOnlyList<VehicleChange> Of(string plate)

@@ -12,7 +12,7 @@ internal sealed class TemporaryWorkshop : IDisposable
 {
     internal static readonly Person Iona = new("iona", "Iona R.", Role.Technician);
     internal static readonly DateTimeOffset Monday = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
-    private static readonly string SheetText =
+    internal static readonly string SheetText =
         System.IO.File.ReadAllText(System.IO.Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
     internal static readonly ModelSheet Sheet = SheetReader.Read(SheetText).Sheet!;
 

@@ -29,7 +29,7 @@ internal sealed class DayBoard
         {
             if (taken.Bay is { } bay)
                 _bays[bay] |= taken.When.Set;
-            foreach (var when in new[] { taken.When, taken.Second })
+            foreach (var when in taken.IsStaffed ? [taken.When, taken.Second] : Array.Empty<Quarters>())
                 foreach (var (from, to) in when.Stretches())
                     Take(from, to, 1);
         }

@@ -13,7 +13,14 @@ public static class WeekPlanner
     /// <summary>Plans a week.</summary>
     /// <param name="problem">The days, bays, people and visits.</param>
     /// <returns>Each visit with its place, or why it has none.</returns>
-    public static WeekPlan Plan(WeekProblem problem)
+    public static WeekPlan Plan(WeekProblem problem) => Plan(problem, Rounds);
+
+    /// <summary>The same from where the visits stood before, with no search but for single moves and exchanges that gain something: few
+    /// visits go elsewhere, and it takes milliseconds.</summary>
+    /// <param name="problem">The days, bays, people and visits.</param>
+    public static WeekPlan Adjust(WeekProblem problem) => Plan(problem, 0);
+
+    private static WeekPlan Plan(WeekProblem problem, int rounds)
     {
         var boards = Enumerable.Range(0, problem.Days.Count).Select(d => new DayBoard(problem, d)).ToArray();
         var fixedAt = new Dictionary<int, (VisitSlot Slot, bool Pushed)>();
@@ -29,7 +36,7 @@ public static class WeekPlanner
         int[] free = [.. Enumerable.Range(0, problem.Visits.Count).Where(v => !fixedAt.ContainsKey(v))];
         var search = new WeekSearch(problem, boards, free, [.. Enumerable.Range(0, boards.Length)
             .Select(d => fixedAt.Where(f => f.Value.Slot.Day == d).Sum(f => problem.Visits[f.Key].Length))]);
-        search.Run(Rounds, Math.Clamp(free.Length * MovesEach, LeastMoves, MostMoves), Tries);
+        search.Run(rounds, Math.Clamp(free.Length * MovesEach, LeastMoves, MostMoves), Tries);
         var ofFixed = fixedAt.Sum(f => problem.Visits[f.Key].Cost[f.Value.Slot.Day]);
         return new(problem, [.. problem.Visits.Select((visit, v) =>
         {

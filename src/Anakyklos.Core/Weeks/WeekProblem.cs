@@ -40,7 +40,11 @@ public sealed record WantedVisit(string Plate, int Length, Quarters Second, bool
 /// <param name="Bay">The bay, from 0; null where the work needs people but no bay.</param>
 /// <param name="When">When.</param>
 /// <param name="Second">When it takes two people.</param>
-public sealed record BayTaken(int Day, int? Bay, Quarters When, Quarters Second);
+public sealed record BayTaken(int Day, int? Bay, Quarters When, Quarters Second)
+{
+    /// <summary>Whether somebody works there; otherwise a vehicle only stands there.</summary>
+    public bool IsStaffed { get; init; } = true;
+}
 
 /// <summary>The days, bays and people that there are, and the visits wanted of them.</summary>
 /// <param name="Days">The days, the earliest first.</param>

@@ -74,7 +74,7 @@ internal sealed class WeekSearch
     // Where it stood before, first; whoever has the least choice and loses most without a day comes before the others.
     private void Begin()
     {
-        foreach (var v in _free.OrderBy(v => _problem.Visits[v].Before is null)
+        foreach (var v in _free.OrderBy(v => _problem.Visits[v].Before is not { } b || _costs[v][b.Day] is null)
             .ThenByDescending(v => _problem.Visits[v].Waits - (_costs[v].Min() ?? 0)).ThenBy(v => v))
         {
             var at = _problem.Visits[v].Before?.Day;

@@ -5,6 +5,7 @@ using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Weeks;
 
 namespace Anakyklos.Core.Workshop;
 
@@ -19,13 +20,23 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Dispensers">Its oil dispensers; null for none.</param>
 /// <param name="ScanTools">What is painted on its scan tools; null for none.</param>
 /// <param name="LabelPrinters">What is painted on its label printers; null for none.</param>
+/// <param name="Open">When it is open, as <see cref="WeeklyTimes"/> are written; null for the usual.</param>
+/// <param name="Ground">Bays that have no lift; null for none.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
     IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
-    IReadOnlyList<string>? LabelPrinters = null)
+    IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
+
+    /// <summary>When vehicles are worked on.</summary>
+    [JsonIgnore]
+    public WeeklyTimes Opening => WeeklyTimes.Read(Open, out _) is { } open && Open is not null ? open : WeeklyTimes.Usual;
+
+    /// <summary>Whether a bay has a lift.</summary>
+    /// <param name="bay">Its name.</param>
+    public bool HasLift(string bay) => Ground?.Contains(bay) != true;
 
     /// <summary>The dispenser of a name, or null.</summary>
     /// <param name="name">What is painted on it.</param>

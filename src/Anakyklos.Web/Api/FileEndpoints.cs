@@ -12,6 +12,9 @@ internal static class FileEndpoints
     {
         app.MapGet("/calendar/{key}/fleet.ics", (string key, CalendarDesk desk, HttpRequest request) => Calendar(desk, key, null, request))
             .AllowAnonymous().WithTags("Files").WithSummary("What falls due of all vehicles, as iCalendar");
+        app.MapGet("/calendar/{key}/week.ics", (string key, CalendarDesk desk, HttpRequest request) => desk.IsKey(key)
+            ? Ics(desk.WriteWeek(p => $"{request.Scheme}://{request.Host}/week/{Uri.EscapeDataString(p)}")) : Results.NotFound())
+            .AllowAnonymous().WithTags("Files").WithSummary("Who comes to the workshop when, as iCalendar");
         app.MapGet("/calendar/{key}/{plate}.ics", (string key, string plate, CalendarDesk desk, HttpRequest request) =>
             Calendar(desk, key, plate, request))
             .AllowAnonymous().WithTags("Files").WithSummary("What falls due of a vehicle, as iCalendar");
@@ -33,7 +36,9 @@ internal static class FileEndpoints
     // A wrong key is no different from an address that does not exist.
     private static IResult Calendar(CalendarDesk desk, string key, string? plate, HttpRequest request) => desk.IsKey(key)
         && desk.Write(plate, p => $"{request.Scheme}://{request.Host}/vehicle/{Uri.EscapeDataString(p)}") is { } calendar
-        ? Results.Text(calendar, "text/calendar", Encoding.UTF8) : Results.NotFound();
+        ? Ics(calendar) : Results.NotFound();
+
+    private static IResult Ics(string calendar) => Results.Text(calendar, "text/calendar", Encoding.UTF8);
 
     private static IResult Csv(string name, string text) => Results.File(Encoding.UTF8.GetBytes(text), "text/csv", $"{name}.csv");
 }

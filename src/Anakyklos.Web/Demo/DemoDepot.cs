@@ -10,6 +10,7 @@ using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Weeks;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Desk.Files;
@@ -25,7 +26,7 @@ namespace Anakyklos.Web.Demo;
 /// </summary>
 public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
     ShippedSheets shipped, DemoStock stock, ISupplier supplier, ShelfStore shelf, PeopleDesk desk, SampleStore samples, LabDesk laboratory,
-    DrumStore drums, RulingStore rulings, WorkshopClock clock)
+    DrumStore drums, RulingStore rulings, VisitStore visits, WorkshopClock clock)
 {
     private const string Oil = "Gannet Lowash 5W-30";
 
@@ -58,6 +59,12 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         [("brake-pads", "rear-left")] = "6.4 6.2", [("brake-pads", "rear-right")] = "6.5 6.3",
         [("brake-discs", "front-left")] = "26.9", [("brake-discs", "front-right")] = "27",
     };
+
+    /// <summary>When they cannot be missed: the school run, the mail off the ferry, the nurse's rounds.</summary>
+    private static readonly (string Plate, string Times)[] Needed =
+    [
+        ("HD-04", "Mo-Fr 07:30-09:00, 14:45-16:15"), ("HD-07", "Tu,Fr 10:00-13:00"), ("HD-02", "Mo-Fr 08:00-10:30"),
+    ];
 
     private static readonly (string Sheet, string Value) Unruled = ("hespin-16", "amount/gearbox-oil");
 
@@ -106,6 +113,13 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         // The school wants its bus seen more often than anybody else does.
         await vehicles.SetRule("HD-04", "engine-oil-and-filter", new(Quantity<Distance>.Of(8000, Distance.Kilometre), null));
 
+        foreach (var (plate, times) in Needed)
+            await visits.SetNeeded(plate, WeeklyTimes.Read(times, out _)!);
+        // The keepers take their 4x4 to the far lights.
+        await visits.SetTrip("HD-11", new(Quantity<Distance>.Of(1_400, Distance.Kilometre), clock.Today.AddDays(10), 6), iona.Id,
+            Morning(2));
+        await visits.SetHours(new Dictionary<PersonId, WeeklyTimes> { [una.Id] = WeeklyTimes.Read("Mo-Fr 08:00-12:00", out _)! });
+
         IReadOnlyDictionary<PartId, int> seals = new Dictionary<PartId, int>();
         var history = new List<(CardNumber Card, Past Past)>();
         foreach (var past in Mail)
@@ -121,6 +135,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await WaitForBoat(iona);
         await AlmostSigned(iona);
         await WornPads(iona);
+        // The mail's driver told what the dash shows.
+        await visits.Tell("HD-07", "17", iona.Id, Morning(1));
         // The harbour's lighter takes used oil and filters away in autumn.
         foreach (var drum in new[] { "Old oil", "Filters" })
             await drums.Collect(drum, "Harbour lighter, paper 4411", effie.Id, Morning(200));

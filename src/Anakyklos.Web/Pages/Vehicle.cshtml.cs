@@ -18,7 +18,7 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>A vehicle and its services.</summary>
 public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, CalendarDesk calendars, BroughtRecordStore brought,
-    VehicleTrail trail, WorkshopClock clock, Viewer viewer) : PageModel
+    VehicleTrail trail, RecommendationDesk recommendations, WorkshopClock clock, Viewer viewer) : PageModel
 {
     public sealed record Service(CardNumber Card, string Day, string Odometer, string Jobs, string Filled, string By, RingDrawing Ring,
         IReadOnlyList<string> Deviations);
@@ -89,6 +89,31 @@ public sealed class VehicleModel(VehicleDesk desk, SettingDesk setting, Calendar
         Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         return Page();
     }
+
+    /// <summary>What became of a recommendation.</summary>
+    public async Task<IActionResult> OnPostBecameAsync([FromRoute] string plate, string? of, string? became, string? who, string? words)
+    {
+        if (viewer.Member?.Person is not { WorksOnCards: true } by)
+            return Forbid();
+        if (desk.Of(plate) is not { } story)
+            return NotFound();
+        BecameWrong = await recommendations.Answer(plate, of, became, who, words, by);
+        if (BecameWrong.Count == 0)
+            return Redirect($"/vehicle/{Uri.EscapeDataString(plate)}#recommended");
+        Show(story);
+        (BecameOf, Became, Who, Words) = (of ?? "", became ?? "", who ?? "", words ?? "");
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
+    }
+
+    /// <summary>What is wrong with what became of a recommendation.</summary>
+    public IReadOnlyList<Refusal> BecameWrong { get; private set; } = [];
+
+    /// <summary>Of which; then what was typed.</summary>
+    public string BecameOf { get; private set; } = "";
+    public string Became { get; private set; } = "";
+    public string Who { get; private set; } = "";
+    public string Words { get; private set; } = "";
 
     public IReadOnlyList<Refusal> Refusals { get; private set; } = [];
     public string RuleJob { get; private set; } = "";

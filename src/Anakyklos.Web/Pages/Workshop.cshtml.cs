@@ -16,7 +16,7 @@ namespace Anakyklos.Web.Pages;
 /// <summary>The lead's page: school, wrenches, rules, weather, vehicles from a file, people. Each form has its own letter before the names
 /// of its fields.</summary>
 public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, PeopleDesk peopleDesk,
-    CalendarDesk calendars, Viewer viewer) : PageModel
+    CalendarDesk calendars, VisitStore visits, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
 
@@ -71,6 +71,26 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     {
         Keep("c-", ("coldest", coldest), ("hottest", hottest));
         return Answer("c-", await desk.SetWeather(coldest, hottest));
+    }
+
+    /// <summary>Those who work on vehicles, each with when they are there.</summary>
+    public IReadOnlyList<(Member Person, string Hours)> Hours
+    {
+        get
+        {
+            var set = visits.Hours();
+            return [.. People.Where(p => p.Role is Role.Technician or Role.Lead || set.ContainsKey(p.Id.Text))
+                .Select(p => (p, WeekDesk.HoursOf(p, set).ToString()))];
+        }
+    }
+
+    /// <summary>When it is open, which bays have a lift, and when people are there.</summary>
+    public async Task<IActionResult> OnPostWeekAsync(string? open, string[] lift)
+    {
+        var hours = Hours.Select(h => h.Person.Id.Text).Where(id => Request.Form.ContainsKey($"hours-{id}"))
+            .ToDictionary(id => id, id => $"{Request.Form[$"hours-{id}"]}");
+        Keep("o-", [("open", open), .. hours.Select(h => ($"hours-{h.Key}", (string?)h.Value))]);
+        return Answer("o-", await desk.SetWeek(open, lift, hours));
     }
 
     /// <summary>Vehicles and their odometer history from a file.</summary>

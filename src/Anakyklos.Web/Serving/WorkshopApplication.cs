@@ -70,6 +70,13 @@ public static class WorkshopApplication
         services.AddSingleton<BookIn>();
         services.AddSingleton<KitDesk>();
         services.AddSingleton<OrderDesk>();
+        services.AddSingleton<WorkAhead>();
+        services.AddSingleton<RecommendationStore>();
+        services.AddSingleton<RecommendationDesk>();
+        services.AddSingleton<VisitStore>();
+        services.AddSingleton<WeekWishes>();
+        services.AddSingleton<WeekDesk>();
+        services.AddSingleton<WeekMoves>();
         services.AddSingleton<ISupplier, BoatSupplier>();
         services.AddSingleton<DemoDepot>();
         services.AddSingleton<DemoStock>();
