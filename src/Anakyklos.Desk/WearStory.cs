@@ -7,7 +7,7 @@ using Anakyklos.Core.Workshop;
 namespace Anakyklos.Desk;
 
 /// <summary>What was measured at a place that wears, on every card that measured it.</summary>
-/// <param name="Name">What, and where.</param>
+/// <param name="Name">What is measured.</param>
 /// <param name="Limit">The least that passes.</param>
 /// <param name="Read">The day, the odometer on the clock of now, and the least that was there; the oldest first.</param>
 /// <param name="Forecast">How fast it wears, from the last two; null where they do not tell.</param>
@@ -43,7 +43,7 @@ public sealed record WearStory(string Name, Gauged Limit, IReadOnlyList<(DateOnl
                         var before = read.TryGetValue((step.Id, point.Id), out var known) ? known.All : [];
                         before.Add((day(entry.SignedAt!.Value),
                             history.OnThisClock(entry.Id, card.Opened.Odometer, entry.OpenedAt), least));
-                        read[(step.Id, point.Id)] = ($"{card.TitleOf(step)}: {point.Name}", low, before);
+                        read[(step.Id, point.Id)] = (point.Name, low, before);
                     }
         return [.. read.Values.Select(w => One(w.Name, w.Limit, w.All, history, now)).OrderBy(w => w.Until is null).ThenBy(w => w.Until)];
     }

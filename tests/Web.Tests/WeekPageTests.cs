@@ -226,4 +226,32 @@ public sealed class WeekPageTests : InTheDemo
         await Me.Submit("form:has(button[aria-label^='Fix it on Fri 13 Mar'])");
         Assert.Contains("STATUS:CONFIRMED", await stranger.Content($"/calendar/{key}/week.ics"));
     }
+
+    [Fact]
+    public async Task The_lead_sets_when_it_is_open_which_bay_has_a_lift_and_when_people_are_there()
+    {
+        var lead = await Host.SignedIn("una");
+        await lead.Get("/workshop");
+        const string form = "form[action*='Week']";
+        Assert.Equal("Mo-Fr 08:00-12:00", lead.Page.QuerySelector("#o-hours-una")!.GetAttribute("value"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await lead.Submit(form, ("open", ""), ("hours-iona", "mornings")));
+        Assert.Contains("It is never open so", lead.Page.QuerySelector("#problem-o-open")!.TextContent);
+        Assert.Contains("“mornings” does not begin with days", lead.Page.QuerySelector("#problem-o-hours-iona")!.TextContent);
+        Assert.Equal("mornings", lead.Page.QuerySelector("#o-hours-iona")!.GetAttribute("value"));
+        Assert.Equal(WeeklyTimes.Usual, Host.Services.GetRequiredService<SettingStore>().Read().Opening);
+
+        // Open on three days, with nobody but Iona, and no lift in the first bay.
+        await lead.Get("/workshop");
+        await lead.Submit(form, ("open", "Tu-Th 9-17"), ("hours-tavish", ""), ("hours-una", ""), ("hours-iona", "Mo-Fr 8-17"),
+            ("lift", "Bay 2"));
+        var week = Weeks.Week();
+        Assert.Equal([1, 2, 3, 8, 9, 10], Enumerable.Range(0, 14).Where(d => week.Days[d].Open != Quarters.None));
+        Assert.Equal([false, true], week.Plan.Problem.Bays.Select(b => b.Lift));
+        Assert.Equal(1, week.Days[1].People[40]);
+        Assert.All(week.Visits.Where(v => v.Work.Lift && v.Slot is not null), v => Assert.Equal(1, v.Slot!.Value.Bay));
+        await Me.Get("/week/HD-11");
+        Assert.Equal(HttpStatusCode.UnprocessableEntity,
+            await Me.Submit($"{Another} [formaction*='Fix']", ("day", "2026-03-11"), ("time", "09:00"), ("bay", "Bay 1")));
+        Assert.Contains("It has to be raised, and Bay 1 has no lift.", Me.Text);
+    }
 }
