@@ -40,9 +40,12 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
         var done = vehicles.LastDone(vehicle.Plate)[vehicle.Plate]
             .ToDictionary(d => d.Job, d => d.Done with { Odometer = history.Carried(d.Done.Odometer) });
         var items = ServiceItem.Of(sheet, vehicle.Use, vehicles.OwnRules(vehicle.Plate));
+        var times = vehicles.TimesSince(items.Where(i => i.Counts is not null).Select(i => (sheet.Id, i.Job, i.Counts!.Job)),
+            vehicle.Plate);
         var past = history.PastOf(vehicle);
         return new(vehicle, sheet, mark, history.Use,
-            [.. ServiceItem.Of(items, mark, [.. items.Select(i => done.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)], past, Window)
+            [.. ServiceItem.Of(items, mark, [.. items.Select(i => done.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)], past, Window,
+                [.. items.Select(i => times.GetValueOrDefault((vehicle.Plate, i.Job)))])
                 .OrderByDescending(s => s.State)], history, past);
     }
 }

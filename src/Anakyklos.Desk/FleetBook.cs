@@ -65,6 +65,8 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
         IReadOnlyList<Vehicle> all = plate is null ? vehicles.All() : vehicles.Find(plate) is { } one ? [one] : [];
         var (done, read, rules) = (vehicles.LastDone(plate), vehicles.Histories(clock.Day, plate), vehicles.OwnRules());
         var models = sheets.Newest().ToDictionary(s => s.Id);
+        var times = vehicles.TimesSince(models.Values.SelectMany(s => s.Jobs.Values.Where(j => s.Intervals[j.Interval].Of is not null)
+            .Select(j => (s.Id, j.Id, s.Intervals[j.Interval].Of!.Value))), plate);
         var items = new Dictionary<(SheetId, Use), IReadOnlyList<ServiceItem>>();
         var fleet = new List<(Vehicle Vehicle, string Model, FleetVehicle Stands)>();
         foreach (var v in all)
@@ -83,7 +85,8 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
             var mark = history?.LastMark;
             fleet.Add((v, sheet.FullName, new(v.Plate, known,
                 [.. known.Select(i => last.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)],
-                new(mark?.Odometer ?? default, clock.Today, mark?.Hours), history?.PastOf(v) ?? v.Past)));
+                new(mark?.Odometer ?? default, clock.Today, mark?.Hours), history?.PastOf(v) ?? v.Past,
+                [.. known.Select(i => times.GetValueOrDefault((v.Plate, i.Job)))])));
         }
         foreach (var (row, of) in FleetCheck.Of([.. fleet.Select(f => f.Stands)], DueWindow.Usual).Zip(fleet))
             _known[row.Plate] = new(of.Vehicle, of.Model, row, of.Stands.Now,
@@ -92,6 +95,7 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
 
     // What falls due within a week is near already: of most vehicles nothing has to be looked at once more.
     private JobId[] ThisWeek(FleetRow row, FleetVehicle of, DailyUse? use) => row.Overdue + row.Due + row.Soon == 0 ? []
-        : [.. ServiceItem.Of(of.Items, of.Now, of.Last, of.Past, DueWindow.Usual).Where(s => s.IsDue || (s.State >= DueState.NotYet
-            && DueDay.Of(s, of.Now, use) is { } due && due.Day <= clock.Today.AddDays(Week))).Select(s => s.Item.Job)];
+        : [.. ServiceItem.Of(of.Items, of.Now, of.Last, of.Past, DueWindow.Usual, of.Times)
+            .Where(s => s.IsDue || (s.State >= DueState.NotYet
+                && DueDay.Of(s, of.Now, use) is { } due && due.Day <= clock.Today.AddDays(Week))).Select(s => s.Item.Job)];
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Ids;
 using Anakyklos.Core.Intervals;
@@ -78,6 +79,30 @@ public sealed class VehicleStore(WorkshopDatabase database)
     {
         using var connection = database.Connect();
         return LastDone(connection, plate);
+    }
+
+    /// <summary>How often a job was done since another that counts its times was done itself; on the same day they were done
+    /// together.</summary>
+    /// <param name="counting">For each sheet the jobs that count, and the job that each counts.</param>
+    /// <param name="plate">One vehicle, or null for all.</param>
+    /// <returns>By plate and by the job that counts; what is not in it was done at no time.</returns>
+    public IReadOnlyDictionary<(string Plate, JobId Job), int> TimesSince(IEnumerable<(SheetId Sheet, JobId Job, JobId Of)> counting,
+        string? plate = null)
+    {
+        var pairs = counting.ToList();
+        if (pairs.Count == 0)
+            return new Dictionary<(string, JobId), int>();
+        using var connection = database.Connect();
+        return connection.Query<(string Plate, string Job, int Times)>($"""
+            with pair as (select json_extract(value, '$[0]') as sheet, json_extract(value, '$[1]') as job,
+                json_extract(value, '$[2]') as of from json_each(@pairs))
+            select vehicle.plate, pair.job, count(*) from vehicle join pair on pair.sheet = vehicle.sheet_id
+            join done_job on done_job.plate = vehicle.plate and done_job.job = pair.of
+            where done_job.day > coalesce((select max(day) from done_job own where own.plate = vehicle.plate and own.job = pair.job), '')
+                {(plate is null ? "" : "and vehicle.plate = @plate")}
+            group by vehicle.plate, pair.job
+            """, new { plate, pairs = JsonSerializer.Serialize(pairs.Select(p => new[] { p.Sheet.Text, p.Job.Text, p.Of.Text })) })
+            .ToDictionary(r => (r.Plate, JobId.Of(r.Job)), r => r.Times);
     }
 
     /// <summary>The same, as part of another piece of reading or writing.</summary>

@@ -146,4 +146,27 @@ public sealed class VehicleTrailTests : IDisposable
         await vehicles.SetRule("HD-07", "engine-oil-and-filter", null);
         Assert.Contains("HD-07", trail.Touched(then).Plates);
     }
+
+    [Fact]
+    public async Task Times_of_another_job_are_counted_since_the_job_itself_was_done()
+    {
+        var (database, _, _) = await _workshop.WithCard();
+        var vehicles = new VehicleStore(database);
+        await vehicles.Add(new("HD-40", Sheet.Id, "Post", 2022, Use.Normal));
+        foreach (var (plate, job, day) in new[]
+        {
+            ("HD-07", "oil", 1), ("HD-07", "filter", 1), ("HD-07", "oil", 3), ("HD-07", "oil", 5), ("HD-07", "other", 6),
+            ("HD-40", "oil", 2), ("HD-40", "filter", 7),
+        })
+            await vehicles.NoteDone(plate, new(job, new(Km(1_000 * day), new(2026, 1, day))));
+        (SheetId, JobId, JobId)[] pairs = [(Sheet.Id, "filter", "oil"), (Sheet.Id, "belt", "oil"), ("another", "other", "oil")];
+        var times = vehicles.TimesSince(pairs);
+        // Done on the same day it does not count; what was never done has all of them.
+        Assert.Equal(2, times[("HD-07", "filter")]);
+        Assert.Equal(3, times[("HD-07", "belt")]);
+        Assert.Equal(1, times[("HD-40", "belt")]);
+        Assert.Equal(3, times.Count);
+        Assert.Equal(times.Where(t => t.Key.Plate == "HD-07"), vehicles.TimesSince(pairs, "HD-07"));
+        Assert.Empty(vehicles.TimesSince([]));
+    }
 }

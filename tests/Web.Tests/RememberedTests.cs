@@ -123,6 +123,24 @@ public sealed class RememberedTests : InTheDemo
     }
 
     [Fact]
+    public async Task Every_second_oil_service_counts_those_that_were_done_and_both_readings_are_shown()
+    {
+        // Gearbox oil at 21,200 km, engine oil at 23,300 km since: with the next one it is the second.
+        await Me.Get("/vehicle/HD-15");
+        var row = Me.Page.QuerySelectorAll(".coming li").First(l => l.QuerySelector("b")!.TextContent == "Gearbox oil");
+        var text = string.Join(' ', row.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)).Replace('\u202f', ' ');
+        Assert.Contains(", with every second time of “Engine oil and filter”", text);
+        Assert.Contains("1 of 2 times of “Engine oil and filter” done since; by its own interval at 29 200 km or on ", text);
+        Assert.Contains(": the services count", text);
+        await Me.Get("/library/maelor-ridge-900");
+        Assert.Contains("every second time, and with every second time of “Engine oil and filter”", Me.Text);
+        // The yard goes by the same.
+        var yard = Host.Services.GetRequiredService<FleetBook>().ByUrgency().Single(v => v.Vehicle.Plate == "HD-15");
+        var alone = Host.Services.GetRequiredService<DueDesk>().Of(yard.Vehicle)!;
+        Assert.Equal(alone.Items.MaxBy(i => i.State).State, yard.Standing.Worst!.Value.State);
+    }
+
+    [Fact]
     public async Task A_trip_that_is_noted_counts_at_intake_unless_another_is_typed()
     {
         await Me.Get("/intake?plate=HD-11");

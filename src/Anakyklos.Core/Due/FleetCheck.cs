@@ -9,8 +9,9 @@ namespace Anakyklos.Core.Due;
 /// <param name="Last">When each was last done, in the same order.</param>
 /// <param name="Now">Where it stands.</param>
 /// <param name="Past">Its life before.</param>
+/// <param name="Times">How often the job that each counts was done since, in the same order; null where nobody counted.</param>
 public sealed record FleetVehicle(string Plate, IReadOnlyList<ServiceItem> Items, IReadOnlyList<UseMark?> Last, UseMark Now,
-    VehiclePast Past);
+    VehiclePast Past, IReadOnlyList<int>? Times = null);
 
 /// <summary>How a vehicle of the fleet stands.</summary>
 /// <param name="Plate">Its plate.</param>
@@ -34,7 +35,7 @@ public static class FleetCheck
         {
             var vehicle = fleet[v];
             var (overdue, due, soon, worst, least) = (0, 0, 0, (Standing?)null, decimal.MaxValue);
-            foreach (var standing in ServiceItem.Of(vehicle.Items, vehicle.Now, vehicle.Last, vehicle.Past, window))
+            foreach (var standing in ServiceItem.Of(vehicle.Items, vehicle.Now, vehicle.Last, vehicle.Past, window, vehicle.Times))
             {
                 switch (standing.State)
                 {

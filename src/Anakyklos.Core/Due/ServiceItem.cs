@@ -21,6 +21,9 @@ public enum RuleOf
 
     /// <summary>What was seen at the last service: half the interval, once.</summary>
     Wear,
+
+    /// <summary>So many times of another job, as they were done.</summary>
+    Visits,
 }
 
 /// <summary>A rule of the depot or of a vehicle's owner beside the maker's; it never lengthens an interval, since the shorter one
@@ -62,8 +65,12 @@ public sealed class ServiceItem
     /// <param name="rules">At least one; of each measure the shortest counts.</param>
     /// <param name="once">Done once in a life, such as a first check.</param>
     /// <param name="follows">The job after which it is due, once each time; null for one that is due by itself.</param>
-    public ServiceItem(JobId job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false, JobId? follows = null) =>
-        (Job, Name, _rules, Once, Follows) = (job, name, [.. rules], once, follows);
+    /// <param name="counts">The job whose times it counts, and how many of them make it due; null where it counts none.</param>
+    public ServiceItem(JobId job, string name, IEnumerable<(ServiceInterval, RuleOf)> rules, bool once = false, JobId? follows = null,
+        CountedJob? counts = null) => (Job, Name, _rules, Once, Follows, Counts) = (job, name, [.. rules], once, follows, counts);
+
+    /// <summary>The job whose times it counts, and how many of them make it due; null where it counts none.</summary>
+    public CountedJob? Counts { get; }
 
     /// <summary>Job id.</summary>
     public JobId Job { get; }
@@ -83,11 +90,32 @@ public sealed class ServiceItem
     /// <param name="use">How hard the vehicle is used.</param>
     /// <param name="own">Rules of the depot and the owner.</param>
     /// <returns>One item a job, in the order of the sheet.</returns>
-    public static IReadOnlyList<ServiceItem> Of(ModelSheet sheet, Use use, IReadOnlyList<OwnRule> own) =>
-        [.. sheet.Jobs.Values.Select(j => (Job: j, Rule: sheet.Intervals[j.Interval])).Select(x => new ServiceItem(x.Job.Id, x.Job.Name,
-            [(x.Rule.For(use).Times(x.Rule.EveryTime), RuleOf.Maker),
-                .. x.Rule.Upper is { } upper ? [(upper, RuleOf.UpperBound)] : Array.Empty<(ServiceInterval, RuleOf)>(),
-             .. own.Where(o => o.Job == x.Job.Id).Select(o => (o.Interval, o.Of))], x.Rule.Once, x.Job.Follows))];
+    public static IReadOnlyList<ServiceItem> Of(ModelSheet sheet, Use use, IReadOnlyList<OwnRule> own)
+    {
+        return [.. sheet.Jobs.Values.Select(Item)];
+
+        ServiceItem Item(Job job)
+        {
+            var rule = sheet.Intervals[job.Interval];
+            if (rule.Of is not { } of)
+                return new(job.Id, job.Name, Rules(job, rule), rule.Once, job.Follows);
+            // As long as nothing else is known, each of those times comes at the end of its own interval.
+            var counted = new ServiceItem(of, sheet.Jobs[of].Name, Rules(sheet.Jobs[of], sheet.Intervals[sheet.Jobs[of].Interval]));
+            var (every, _, months, _) = counted.Shortest(false);
+            var times = new ServiceInterval(every, months, counted.ShortestHours).Times(rule.EveryTime);
+            return new(job.Id, job.Name, [.. Rules(job, rule), (times, RuleOf.Visits)], rule.Once, job.Follows,
+                new(of, counted.Name, rule.EveryTime));
+        }
+
+        IEnumerable<(ServiceInterval, RuleOf)> Rules(Job job, IntervalRule rule) =>
+        [
+            (rule.For(use).Times(rule.EveryTime), RuleOf.Maker),
+            .. rule.Upper is { } upper ? [(upper, RuleOf.UpperBound)] : Array.Empty<(ServiceInterval, RuleOf)>(),
+            .. own.Where(o => o.Job == job.Id).Select(o => (o.Interval, o.Of)),
+        ];
+    }
+
+    private int? ShortestHours => _rules.Min(r => r.Interval.Hours);
 
     /// <summary>When it is due next after being done, by the shortest of its rules in each measure.</summary>
     /// <param name="done">Where the vehicle stood then.</param>
@@ -131,13 +159,15 @@ public sealed class ServiceItem
         var (at, by, hours, atOf, byOf, hoursOf) = Shortest(from);
         if (Once && Lapsed(now, past.Delivered))
             return new(this, DueState.Done, null, null, null, default, default, default, null);
-        var state = now.Odometer > at || now.Day > by || now.Hours > hours ? DueState.Overdue
+        return new(this, State(now, at, by, hours, window), at, by, hours, atOf, byOf, hoursOf, last);
+    }
+
+    private static DueState State(in UseMark now, Quantity<Distance>? at, DateOnly? by, int? hours, DueWindow window) =>
+        now.Odometer > at || now.Day > by || now.Hours > hours ? DueState.Overdue
             : now.Odometer == at || now.Day == by || (hours is { } run && now.Hours == run) ? DueState.Due
             : now.Odometer + window.Distance >= at || now.Day.DayNumber + window.Days >= by?.DayNumber || now.Hours + window.Hours >= hours
                 ? DueState.Soon
             : DueState.NotYet;
-        return new(this, state, at, by, hours, atOf, byOf, hoursOf, last);
-    }
 
     /// <summary>Where each item of a vehicle stands.</summary>
     /// <param name="items">The items of its model.</param>
@@ -145,15 +175,29 @@ public sealed class ServiceItem
     /// <param name="last">When each was last really done, in the same order; null for never.</param>
     /// <param name="past">Its life before.</param>
     /// <param name="window">What counts as near.</param>
+    /// <param name="times">How often the job that each counts was done since it was itself, in the same order; null where nobody
+    /// counted.</param>
     /// <returns>In the same order.</returns>
     public static IReadOnlyList<Standing> Of(IReadOnlyList<ServiceItem> items, in UseMark now, IReadOnlyList<UseMark?> last,
-        in VehiclePast past, DueWindow window)
+        in VehiclePast past, DueWindow window, IReadOnlyList<int>? times = null)
     {
         var standings = new Standing[items.Count];
         for (var i = 0; i < standings.Length; i++)
             standings[i] = items[i].Follows is { } before ? items[i].After(now, last[i], LastOf(before), window)
                 : items[i].At(now, last[i], past, window);
+        for (var i = 0; i < standings.Length && times is not null; i++)
+            if (items[i].Counts is { } counts && standings[i].State is not (DueState.Done or DueState.Unknown)
+                && IndexOf(counts.Job) is var at and >= 0)
+                standings[i] = items[i].Counted(standings[i], counts, times[i], standings[at], now, last[i] ?? past.Delivered, window);
         return standings;
+
+        int IndexOf(JobId job)
+        {
+            for (var i = 0; i < items.Count; i++)
+                if (items[i].Job == job)
+                    return i;
+            return -1;
+        }
 
         UseMark? LastOf(JobId job)
         {
@@ -161,6 +205,36 @@ public sealed class ServiceItem
                 if (items[i].Job == job)
                     return last[i];
             return null;
+        }
+    }
+
+    // With the times that the other job was really done: due with the one that is the last of them, or since it, where that went by.
+    private Standing Counted(in Standing planned, CountedJob counts, int done, in Standing other, in UseMark now, in UseMark from,
+        DueWindow window)
+    {
+        var (at, by, hours, atOf, byOf, hoursOf) = Shortest(from, r => r != RuleOf.Visits);
+        var left = counts.Every - done;
+        var (visitAt, visitBy, visitHours) = left > 0 ? Ahead(other, left - 1)
+            : (other.Last?.Odometer, other.Last?.Day, other.Last?.Hours);
+        var own = new NextDue(at, by, hours);
+        if (visitAt is { } reading && (at is null || reading < at))
+            (at, atOf) = (reading, RuleOf.Visits);
+        if (visitBy is { } day && (by is null || day < by))
+            (by, byOf) = (day, RuleOf.Visits);
+        if (visitHours is { } run && (hours is null || run < hours))
+            (hours, hoursOf) = (run, RuleOf.Visits);
+        return planned with
+        {
+            State = State(now, at, by, hours, window),
+            At = at, By = by, AtHours = hours, AtOf = atOf, ByOf = byOf, HoursOf = hoursOf,
+            Visits = new(counts, done, own),
+        };
+
+        static (Quantity<Distance>?, DateOnly?, int?) Ahead(in Standing other, int more)
+        {
+            var (every, _, months, _) = other.Item.Shortest(false);
+            return (other.At + (every ?? default) * more, other.By?.AddMonths((months ?? 0) * more),
+                other.AtHours + (other.Item.ShortestHours ?? 0) * more);
         }
     }
 
@@ -177,12 +251,15 @@ public sealed class ServiceItem
         return At(now, from, default, window) with { Last = last };
     }
 
-    private (Quantity<Distance>? At, DateOnly? By, int? Hours, RuleOf AtOf, RuleOf ByOf, RuleOf HoursOf) Shortest(in UseMark from)
+    private (Quantity<Distance>? At, DateOnly? By, int? Hours, RuleOf AtOf, RuleOf ByOf, RuleOf HoursOf) Shortest(in UseMark from,
+        Func<RuleOf, bool>? only = null)
     {
         var (at, by, hours) = ((Quantity<Distance>?)null, (DateOnly?)null, (int?)null);
         var (atOf, byOf, hoursOf) = (RuleOf.Maker, RuleOf.Maker, RuleOf.Maker);
         foreach (var (whole, rule) in _rules)
         {
+            if (only?.Invoke(rule) == false)
+                continue;
             var (interval, of) = from.Shortened ? (whole.Half, RuleOf.Wear) : (whole, rule);
             if (interval.Every is { } every && from.Odometer + every is var x && (at is null || x < at))
                 (at, atOf) = (x, of);

@@ -25,6 +25,18 @@ public enum DueState
     Overdue,
 }
 
+/// <summary>A job whose times another one counts.</summary>
+/// <param name="Job">The job.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Every">So many of its times make the other due; 2 or more.</param>
+public sealed record CountedJob(JobId Job, string Name, int Every);
+
+/// <summary>The two readings of a rule such as “every second oil service, or 30,000 km”.</summary>
+/// <param name="Of">The job that is counted.</param>
+/// <param name="Done">How often it was done since.</param>
+/// <param name="Own">When it would be due by its own intervals alone.</param>
+public sealed record VisitCount(CountedJob Of, int Done, NextDue Own);
+
 /// <summary>Where one job of a vehicle stands. A measure that does not count is null.</summary>
 /// <param name="Item">The job with its rules.</param>
 /// <param name="State">Its state.</param>
@@ -38,6 +50,9 @@ public enum DueState
 public readonly record struct Standing(ServiceItem Item, DueState State, Quantity<Distance>? At, DateOnly? By, int? AtHours, RuleOf AtOf,
     RuleOf ByOf, RuleOf HoursOf, UseMark? Last)
 {
+    /// <summary>How often the job that it counts was done; null where it counts none, or nobody counted.</summary>
+    public VisitCount? Visits { get; init; }
+
     /// <summary>Whether it is to be done now.</summary>
     public bool IsDue => State >= DueState.Unknown;
 

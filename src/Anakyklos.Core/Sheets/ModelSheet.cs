@@ -631,8 +631,10 @@ public sealed record Job(JobId Id, string Name, IReadOnlyList<ThingId> WorksOn, 
 /// <param name="From">Source.</param>
 /// <param name="Upper">Never longer than this, whatever the dash says; null for no such bound.</param>
 /// <param name="Once">Done once in the vehicle's life, as a first check is.</param>
+/// <param name="Of">The job whose times are counted, such as the oil service of “every second oil service”; null where only its own
+/// interval counts.</param>
 public sealed record IntervalRule(IntervalId Id, ServiceInterval Normal, ServiceInterval Harsh, int EveryTime, Citation From,
-    ServiceInterval? Upper = null, bool Once = false)
+    ServiceInterval? Upper = null, bool Once = false, JobId? Of = null)
 {
     /// <summary>The interval for a use, before it is multiplied by <see cref="EveryTime"/>.</summary>
     public ServiceInterval For(Use use) => use == Use.Harsh ? Harsh : Normal;

@@ -117,7 +117,7 @@ internal static partial class SheetCheck
                 .Concat(Unknown($"jobs.{j.Id}.worksOn", j.WorksOn, s.Names, "access, fluid, fastener or part"))
                 .Concat(Unknown($"jobs.{j.Id}.resets", j.Resets, s.Resets.ContainsKey, "reset"))
                 .Concat(Unknown<JobId>($"jobs.{j.Id}.follows", j.Follows is { } before ? [before] : [], s.Jobs.ContainsKey, "job"))
-                .Concat(Followed(s, j)))
+                .Concat(Followed(s, j)).Concat(Counted(s, j)))
                 yield return e;
     }
 
@@ -129,6 +129,20 @@ internal static partial class SheetCheck
             yield return ($"jobs.{job.Id}.follows", $"“{first.Name}” follows another job itself.");
         if (s.Intervals.TryGetValue(job.Interval, out var rule) && (rule.Once || rule.EveryTime > 1))
             yield return ($"jobs.{job.Id}.interval", "What follows a job is due after each time, not once in a life or every second time.");
+    }
+
+    private static IEnumerable<(string, string)> Counted(ModelSheet s, Job job)
+    {
+        if (!s.Intervals.TryGetValue(job.Interval, out var rule) || rule.Of is not { } of)
+            yield break;
+        var path = $"intervals.{rule.Id}.of";
+        if (!s.Jobs.TryGetValue(of, out var counted))
+            yield return (path, $"There is no job “{of}”.");
+        else if (of == job.Id || counted.Follows is not null
+            || (s.Intervals.TryGetValue(counted.Interval, out var its) && (its.Of is not null || its.Once)))
+            yield return (path, $"“{counted.Name}” has to be another job that is due by its own interval, again and again.");
+        if (rule.EveryTime < 2 || rule.Once)
+            yield return (path, "Only what is done every second time or less often counts the times of another job.");
     }
 
     private static IEnumerable<(string, string)> Target(ModelSheet s, SheetStep step, string path)

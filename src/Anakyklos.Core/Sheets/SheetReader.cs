@@ -83,7 +83,8 @@ public static class SheetReader
             Parts = c.Table<PartId, Part>("parts", ReadPart),
             Intervals = c.Table<IntervalId, IntervalRule>("intervals", (id, i) =>
                 new IntervalRule(id, ReadInterval(i, "normal"), ReadInterval(i, "harsh"), i.Whole("everyTime", 1, 9, 1, required: false),
-                i.Cited(), i.Has("upper") ? ReadInterval(i, "upper") : null, i.Flag("once"))),
+                i.Cited(), i.Has("upper") ? ReadInterval(i, "upper") : null, i.Flag("once"),
+                i.Id<JobId>("of"))),
             Fuel = c.Word("fuel", Fuel.Petrol, required: false),
             Dash = c.Part("dash", d => new DashScheme(d.Text("counts", false),
                 d.List("messages", m => new DashMessage(m.Text("code"), m.Text("says"), m.Ids<JobId>("jobs", true), m.Cited()))),

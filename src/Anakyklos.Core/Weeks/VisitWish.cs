@@ -28,7 +28,8 @@ public sealed record VisitWish(IReadOnlyList<JobId> Jobs, IReadOnlyList<Wish> Wi
         Trip? trip, IReadOnlyList<Wish> others, DateOnly until, DueWindow window)
     {
         var then = use?.On(now, until) ?? now with { Day = until };
-        var later = ServiceItem.Of([.. items.Select(i => i.Item)], then, [.. items.Select(i => i.Last)], past, window).ToList();
+        var later = ServiceItem.Of([.. items.Select(i => i.Item)], then, [.. items.Select(i => i.Last)], past, window,
+            [.. items.Select(i => i.Visits?.Done ?? 0)]).ToList();
         var trips = trip is null ? [] : TripCheck.Of(items, now, past, use, trip);
         var proposal = Proposal.Of(later, then, past, scheme, new(code, null, null), trips);
         var today = items.ToDictionary(i => i.Item.Job);

@@ -80,14 +80,28 @@ public static class DueWords
 
     public static string Days(int days) => days == 1 ? "1 day" : $"{days} days";
 
+    /// <summary>Both readings of a rule that counts the times of another job, and which comes first; empty for other rules.</summary>
+    public static string BothReadings(in Standing s, in UseMark now, Unit<Distance> unit)
+    {
+        if (s.Visits is not { } v)
+            return "";
+        string[] own = [.. new[] { v.Own.At is { } at ? $"at {Km(at, unit)}" : "", v.Own.By is { } by ? $"on {Day(by)}" : "",
+            v.Own.AtHours is { } hours ? $"at {hours} h" : "" }.Where(t => t.Length > 0)];
+        var counts = s.RuleThatCounts(now) == RuleOf.Visits ? "the services count" : "its own interval counts";
+        return $"{v.Done} of {v.Of.Every} times of “{v.Of.Name}” done since; by its own interval {string.Join(" or ", own)}: {counts}";
+    }
+
     private static string Whose(in Standing s, in UseMark now) => s.RuleThatCounts(now) switch
     {
+        RuleOf.Visits => s.Item.Counts is { } c ? $", with every {Nth(c.Every)} time of “{c.Name}”" : "",
         RuleOf.Owner => ", by the owner's rule",
         RuleOf.Depot => ", by the depot's rule",
         RuleOf.Wear => ", half its interval for what was seen then",
         RuleOf.UpperBound => ", by the maker's upper bound",
         _ => "",
     };
+
+    private static string Nth(int every) => every switch { 2 => "second", 3 => "third", _ => $"{every}th" };
 
     /// <summary>How much a vehicle is used, in a sentence, with the readings that were left out of it.</summary>
     public static string Use(OdometerHistory history, Unit<Distance> unit)

@@ -112,14 +112,17 @@ public static class LiftWords
     public static string Later(TimeSpan costs) => costs > TimeSpan.Zero ? $": {Spent(costs)} later" : costs < TimeSpan.Zero
         ? $": {Spent(-costs)} earlier" : "";
 
-    /// <summary>An interval in a line: normal, harsh, and how often of it.</summary>
-    public static string Every(IntervalRule rule)
+    /// <summary>An interval in a line: normal, harsh, and how often of it, or of the job whose times it counts.</summary>
+    /// <param name="rule">The interval.</param>
+    /// <param name="counted">The name of that job; null where it counts none.</param>
+    public static string Every(IntervalRule rule, string? counted = null)
     {
         static string One(ServiceInterval i) => string.Join(" or ",
             new[] { i.Every is { } km ? OdometerText.Of(km, Distance.Kilometre) : "", i.Months is { } m ? $"{m} months" : "",
             i.Hours is { } h ? $"{h} h" : "" }.Where(t => t.Length > 0));
         var harsh = rule.Harsh == rule.Normal ? "" : $", harsh {One(rule.Harsh)}";
-        var times = rule.EveryTime switch { <= 1 => "", 2 => ", every second time", _ => $", every {rule.EveryTime}th time" };
+        var times = rule.EveryTime switch { <= 1 => "", 2 => ", every second time", _ => $", every {rule.EveryTime}th time" }
+            + (counted is null ? "" : $", and with every {(rule.EveryTime == 2 ? "second" : $"{rule.EveryTime}th")} time of “{counted}”");
         return $"every {One(rule.Normal)}{harsh}{times}";
     }
 
