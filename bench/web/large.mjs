@@ -17,7 +17,8 @@ const servers = [
   { name: 'demo', port: PORT + 1, process: await startServer(['demo', '--data', scratch(), '--port', String(PORT + 1)], PORT + 1) },
 ];
 const pages = [
-  ['yard', '/', '/'], ['a later page of it', '/?at=120', '/'], ['intake', '/intake?plate=LD-00042', '/intake?plate=HD-09'],
+  ['yard', '/', '/'], ['week', '/week', '/week'], ['visit', '/week/LD-00042', '/week/HD-09'],
+  ['a later page of it', '/?at=120', '/'], ['intake', '/intake?plate=LD-00042', '/intake?plate=HD-09'],
   ['vehicle', '/vehicle/LD-00042', '/vehicle/HD-09'], ['stores', '/stores', '/stores'], ['a part', '/stores?q=gasket', '/stores?q=filter'],
   ['desk', '/desk', '/desk'], ['find a plate', '/find?q=ld0004', '/find?q=hd0'], ['find a part', '/find?q=gasket+12', '/find?q=oil+filter'],
   ['find broad words', '/find?q=oil+filter+iona', '/find?q=oil+filter+iona'], ['find a batch', '/find?q=F2204', '/find?q=F2204'],

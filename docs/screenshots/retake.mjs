@@ -82,6 +82,8 @@ try {
   await una.context().close();
   await page.goto('/');
   await take('yard');
+  await page.goto('/week');
+  await take('week');
   await page.goto(`/lift/${card}?panel=reading`);
   await page.getByLabel('What did TW-2 say?').fill('28 Nm');
   await enter();
@@ -89,8 +91,6 @@ try {
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();
   await page.getByRole('heading', { name: 'Wash plug' }).waitFor();
   await workUpTo(page, 'Pour the first', enter);
-  await workUpTo(page, 'Start', enter);
-  await take('start');
   await workUpTo(page, 'Look at every joint', enter);
   await after(page, () => page.getByRole('link', { name: /Oil filter cap/ }).click());
   await take('leaks');

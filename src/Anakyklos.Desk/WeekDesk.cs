@@ -27,8 +27,9 @@ public sealed record WorkLength(TimeSpan Takes, int Length, Quarters Second, boo
 /// <param name="IsFixed">Whether a person put it there.</param>
 /// <param name="Pushed">Whether it could not stand where it was put.</param>
 /// <param name="Why">Why it has no place; null where it has one.</param>
+/// <param name="DidNotCome">The day for which it was fixed and on which it did not come; null for none.</param>
 public sealed record WeekVisit(WantsVisit Of, WorkLength Work, DateOnly? Boat, IReadOnlyList<string> Missing, bool NobodyKnows,
-    VisitSlot? Slot, bool IsFixed, bool Pushed, NoPlace? Why)
+    VisitSlot? Slot, bool IsFixed, bool Pushed, NoPlace? Why, DateOnly? DidNotCome)
 {
     /// <summary>Its plate.</summary>
     public string Plate => Of.Vehicle.Plate;
@@ -91,7 +92,8 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
             var stamp = Stamp();
             if (_known is { } known && known.Stamp == stamp)
                 return known.Week;
-            var week = Plan(Decided());
+            var asked = Ask(Decided());
+            var week = asked.Of(WeekPlanner.Plan(asked.Problem));
             _known = (stamp, week);
             return week;
         }
@@ -113,9 +115,29 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
 
     /// <summary>The week as it would be with other decisions; the others stay where they stand now where nothing much is gained.</summary>
     /// <param name="change">What changes of what is decided.</param>
-    /// <param name="only">A vehicle that may come on this day only; null for none.</param>
-    public WorkshopWeek With(Func<WeekDecisions, WeekDecisions> change, (string Plate, DateOnly Day)? only = null) =>
-        Plan(change(Decided() with { Before = Kept(Week()).Where(v => !v.IsFixed).ToDictionary(v => v.Plate) }), true, only);
+    public WorkshopWeek With(Func<WeekDecisions, WeekDecisions> change)
+    {
+        var asked = Ask(change(Standing()));
+        return asked.Of(WeekPlanner.Adjust(asked.Problem));
+    }
+
+    /// <summary>The same once for each day on which the workshop is open, with one vehicle that may come on that day only.</summary>
+    /// <param name="change">What changes of what is decided.</param>
+    /// <param name="plate">The vehicle.</param>
+    public IReadOnlyList<(DateOnly Day, WorkshopWeek Week)> OnEachDay(Func<WeekDecisions, WeekDecisions> change, string plate)
+    {
+        var asked = Ask(change(Standing()));
+        var (problem, days) = (asked.Problem, asked.Problem.Days);
+        return [.. days.Where(d => d.Open != Quarters.None).Select(d => (d.Date, asked.Of(WeekPlanner.Adjust(problem with
+        {
+            Visits = [.. problem.Visits.Select(v => v.Plate != plate ? v
+                : v with { Away = [.. v.Away.Select((away, i) => days[i].Date == d.Date ? away : Quarters.AllDay)] })],
+        }))))];
+    }
+
+    // What people have decided, and where all the others stand.
+    private WeekDecisions Standing() =>
+        Decided() with { Before = Kept(Week()).Where(v => !v.IsFixed).ToDictionary(v => v.Plate) };
 
     /// <summary>Keeps a week that somebody agreed to, and shows it from now on.</summary>
     internal void Agreed(WorkshopWeek week)
@@ -134,7 +156,20 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
             .. cards.Unsigned().Select(c => $"{c.Id}.{c.Bay}.{cards.HeadHash(c.Id)}")]);
     }
 
-    private WorkshopWeek Plan(WeekDecisions decided, bool adjusts = false, (string Plate, DateOnly Day)? only = null)
+    // Who is asked for, with all that is known of each; and how a plan of it is shown.
+    private sealed record Asked(WeekProblem Problem, IReadOnlyList<WantsVisit> Wants, IReadOnlyList<WorkLength> Work,
+        ILookup<string, OrderLine> Missing, IReadOnlyList<WeekCard> Cards, WeekDecisions Decided, int More)
+    {
+        internal WorkshopWeek Of(WeekPlan plan) => new(plan, [.. Wants.Select((w, i) =>
+        {
+            var (lines, visit) = (Missing[w.Vehicle.Plate].ToList(), plan.Visits[i]);
+            return new WeekVisit(w, Work[i], lines.Max(l => l.Boat), [.. lines.Select(l => l.Name)], lines.Any(l => l.Boat is null),
+                visit.Slot, visit.Visit.Fixed is not null && visit.Slot is not null, visit.Pushed, visit.Why,
+                Decided.Fixed.TryGetValue(w.Vehicle.Plate, out var put) && put.Day < Problem.Days[0].Date ? put.Day : null);
+        })], Cards, Decided.Dropped, More);
+    }
+
+    private Asked Ask(WeekDecisions decided)
     {
         var workshop = settings.Read();
         var open = cards.Unsigned();
@@ -146,18 +181,9 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
         var work = wants.Select(w => Length(w, workshop)).ToList();
         var missing = Missing(open, wants);
         var needed = visits.Needed();
-        List<WantedVisit> asked = [.. wants.Select((w, i) => Wanted(w, work[i], missing[w.Vehicle.Plate], needed, days, decided))];
-        if (only is { } one && wants.ToList().FindIndex(w => w.Vehicle.Plate == one.Plate) is var at and >= 0)
-            asked[at] = asked[at] with { Away = [.. asked[at].Away.Select((a, d) => days[d].Date == one.Day ? a : Quarters.AllDay)] };
-        var problem = new WeekProblem(days, [.. Bays.Inside.Select(b => new BayPlace(b, workshop.HasLift(b)))],
-            [.. here.SelectMany(c => Taken(c))], asked);
-        var plan = adjusts ? WeekPlanner.Adjust(problem) : WeekPlanner.Plan(problem);
-        return new(plan, [.. wants.Select((w, i) =>
-        {
-            var (lines, visit) = (missing[w.Vehicle.Plate].ToList(), plan.Visits[i]);
-            return new WeekVisit(w, work[i], lines.Max(l => l.Boat), [.. lines.Select(l => l.Name)], lines.Any(l => l.Boat is null),
-                visit.Slot, visit.Visit.Fixed is not null && visit.Slot is not null, visit.Pushed, visit.Why);
-        })], here, decided.Dropped, more);
+        return new(new(days, [.. Bays.Inside.Select(b => new BayPlace(b, workshop.HasLift(b)))], [.. here.SelectMany(c => Taken(c))],
+            [.. wants.Select((w, i) => Wanted(w, work[i], missing[w.Vehicle.Plate], needed, days, decided))]),
+            wants, work, missing, here, decided, more);
     }
 
     private List<WorkDay> Days(WorkshopSettings workshop)

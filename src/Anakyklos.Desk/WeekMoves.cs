@@ -26,14 +26,17 @@ public sealed class WeekMoves(WeekDesk weeks, VisitStore visits, VehicleStore ve
 {
     private const int LongestDrop = 365;
 
+    private static readonly Refusal NotWanted = new("Nothing was changed: it need not come in these two weeks any more.",
+        "It is here, left out, or done.");
+
     /// <summary>For each day on which the workshop is open: what would come of having a vehicle here then.</summary>
     /// <param name="plate">A vehicle that wants to come.</param>
     /// <returns>In the order of the days; a visit without a place says why.</returns>
     public IReadOnlyList<(DateOnly Day, WeekChange Change)> Choices(string plate)
     {
         var now = weeks.Week();
-        return [.. now.Days.Where(d => d.Open != Quarters.None)
-            .Select(d => (d.Date, Change(now, weeks.With(w => w with { Fixed = Without(w.Fixed, plate) }, (plate, d.Date)), plate)))];
+        return [.. weeks.OnEachDay(w => w with { Fixed = Without(w.Fixed, plate) }, plate)
+            .Select(c => (c.Day, Change(now, c.Week, plate)))];
     }
 
     /// <summary>What would come of putting a visit somewhere.</summary>
@@ -46,7 +49,7 @@ public sealed class WeekMoves(WeekDesk weeks, VisitStore visits, VehicleStore ve
     {
         var (now, wrong) = (weeks.Week(), new List<Refusal>());
         if (now.Of(plate) is not { } visit)
-            return (null, null, [new("This vehicle does not want to come in these two weeks.", "Load the week again.", Field: "day")]);
+            return (null, null, [NotWanted]);
         var at = ReadDay(day, now, wrong);
         if (!TimeOnly.TryParseExact(time?.Trim(), ["HH:mm", "H:mm"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var begins))
             wrong.Add(new("That is no time of the day.", "Type such as 08:30.", Field: "time"));
@@ -110,7 +113,7 @@ public sealed class WeekMoves(WeekDesk weeks, VisitStore visits, VehicleStore ve
     {
         var (wrong, why) = (new List<Refusal>(), (reason ?? "").Trim());
         if (weeks.Week().Of(plate) is null)
-            return [new("This vehicle does not want to come in these two weeks.", "Load the week again.", Field: "until")];
+            return [NotWanted];
         if (!DateOnly.TryParseExact(until, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
             || day <= clock.Today || day > clock.Today.AddDays(LongestDrop))
             wrong.Add(new("That is no day to come.", $"Choose one after today, within {LongestDrop} days.", Field: "until"));

@@ -43,6 +43,15 @@ public sealed class WeekPageTests : InTheDemo
         Assert.Contains("Engine oil and filter: would run over on the trip of Thu 19 Mar", Me.Text);
         await Me.Get("/week/HD-07");
         Assert.Contains("Fuel filter: the dash asks for it", Me.Text);
+        // One day alone, with what is next to it; a day that is none shows the week.
+        await Me.Get("/week?day=2026-03-16");
+        Assert.Equal("Monday 16 March", Me.Heading);
+        Assert.Equal(["/week?day=2026-03-13", "/week?week=2", "/week?day=2026-03-17"],
+            Me.Page.QuerySelectorAll(".week-days a").Select(a => a.GetAttribute("href")));
+        Assert.Equal(["/week/HD-11"],
+            Me.Page.QuerySelectorAll(".week-list a.week-row[href^='/week/']").Select(a => a.GetAttribute("href")));
+        await Me.Get("/week?day=2026-03-15");
+        Assert.Equal("The next seven days", Me.Heading);
     }
 
     [Fact]
@@ -119,6 +128,12 @@ public sealed class WeekPageTests : InTheDemo
         // Too late for today: the plan has it again.
         Host.Clock.Advance(TimeSpan.FromHours(2));
         Assert.NotEqual(0, Of("HD-09").Slot!.Value.Day);
+        Host.Clock.Advance(TimeSpan.FromHours(12));
+        var morning = await Host.SignedIn();
+        await morning.Get("/week/HD-09");
+        Assert.Contains("It was to come on Mon 9 Mar, and did not.", morning.Text);
+        await morning.Submit("form:has(button[aria-label^='Fix it on Wed 11 Mar'])");
+        Assert.DoesNotContain("did not", morning.Text);
     }
 
     [Fact]
@@ -171,11 +186,17 @@ public sealed class WeekPageTests : InTheDemo
     [Fact]
     public async Task Once_its_card_is_open_it_stands_in_its_bay()
     {
+        var other = await Host.SignedIn("una");
+        await other.Get("/week/HD-09");
         await Me.Get("/intake?plate=HD-09");
         await Me.Submit("main form", ("odometer", "2 900"), ("bay", "Bay 1"));
         Assert.StartsWith("/lift/", Me.Address.AbsolutePath);
         await Me.Get("/week/HD-09");
         Assert.Contains("It is here", Me.Text);
+        // The other tab is told, and nothing is kept.
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await other.Submit($"{Another} [formaction*='Fix']"));
+        Assert.Contains("it need not come in these two weeks any more", other.Text);
+        Assert.Empty(Visits.All());
         var card = Weeks.Week().Cards.Single(c => c.Entry.Plate == "HD-09");
         Assert.Equal(new DateOnly(2026, 3, 9), DateOnly.FromDateTime(card.Ends!.Value.DateTime));
         await Me.Get("/week");

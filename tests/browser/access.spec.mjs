@@ -6,6 +6,13 @@ import { expect, test } from '@playwright/test';
 import { signIn } from './lift.mjs';
 import { startServer } from './server.mjs';
 
+// The demo is open from Monday to Friday.
+function nextWorkday() {
+  const day = new Date(Date.now() + 86_400_000);
+  while (day.getUTCDay() % 6 === 0) day.setUTCDate(day.getUTCDate() + 1);
+  return day.toISOString().slice(0, 10);
+}
+
 const PAGES = [
   '/',
   '/intake',
@@ -32,6 +39,7 @@ const PAGES = [
   '/vehicle/HD-04',
   '/week',
   '/week?week=2',
+  `/week?day=${nextWorkday()}`,
   '/week/HD-15',
   '/week/HD-07',
   '/kit/1007',

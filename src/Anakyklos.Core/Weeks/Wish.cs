@@ -24,9 +24,6 @@ public enum WishBecause
     /// <summary>Something was found that should be planned.</summary>
     Recommended,
 
-    /// <summary>A card that waited goes on.</summary>
-    CardGoesOn,
-
     /// <summary>A job is near and done in the same visit; it would not bring the vehicle here by itself.</summary>
     Near,
 }

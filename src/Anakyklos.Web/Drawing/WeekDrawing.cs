@@ -7,15 +7,17 @@ namespace Anakyklos.Web.Drawing;
 /// its end. 1000 wide.</summary>
 public sealed class WeekDrawing
 {
-    private const double Left = 148, Right = 918, Top = 26, Lane = 36, Gap = 4, People = 20, Between = 16, Letter = 12, SmallLetter = 9.2;
+    private const double Left = 148, Right = 918, Top = 26, Gap = 4, People = 20, Between = 16;
+    private const double InAWeek = 36, InADay = 92, Letter = 12, SmallLetter = 9.2, WordLetter = 7.8;
 
     /// <summary>What stands in a bay.</summary>
     /// <param name="Kind">card, stands, fixed or planned.</param>
     /// <param name="Plate">The vehicle; empty where it is too narrow.</param>
     /// <param name="Href">Where it leads.</param>
     /// <param name="Says">It in words.</param>
+    /// <param name="Words">What stands below the plate, where there is room for it.</param>
     public sealed record Block(string Kind, string X, string Y, string Width, string WordX, string WordY, string Plate, bool Small,
-        string Href, string Says, IReadOnlyList<(string X, string Width)> Second);
+        string Href, string Says, IReadOnlyList<(string X, string Width)> Second, IReadOnlyList<(string Y, string Text)> Words);
 
     /// <summary>A lane with its name.</summary>
     public sealed record Row(string Name, string Y, string Middle);
@@ -38,15 +40,20 @@ public sealed class WeekDrawing
 
     public string Height { get; private init; } = "";
 
+    /// <summary>How high a lane is.</summary>
+    public string Lane { get; private init; } = "";
+
     /// <summary>Draws some days of the plan.</summary>
     /// <param name="week">The plan.</param>
     /// <param name="from">The first day, from 0.</param>
     /// <param name="count">How many; those on which nothing is open are left out.</param>
     /// <param name="opening">When the workshop is open.</param>
     /// <param name="now">Now.</param>
-    /// <param name="says">A visit, or a card, in words.</param>
-    public static WeekDrawing Of(WorkshopWeek week, int from, int count, WeeklyTimes opening, DateTimeOffset now, Func<object, string> says)
+    /// <param name="says">A visit, or a card, in words; and what stands below its plate on a day alone.</param>
+    public static WeekDrawing Of(WorkshopWeek week, int from, int count, WeeklyTimes opening, DateTimeOffset now,
+        Func<object, (string Says, IReadOnlyList<string> Below)> says)
     {
+        var high = count == 1 ? InADay : InAWeek;
         var shown = Enumerable.Range(from, count)
             .Where(d => d < week.Days.Count && opening.On(week.Days[d].Date) != Quarters.None).ToList();
         var open = shown.Select(d => opening.On(week.Days[d].Date)).Aggregate(Quarters.None, (all, q) => all.And(q)).Stretches().ToList();
@@ -58,18 +65,18 @@ public sealed class WeekDrawing
         {
             var outside = week.Cards.Where(c => c.Entry.Bay == Bays.Outside && c.Spans.Any(s => s.Day == d)).ToList();
             string[] lanes = [.. Bays.Inside, .. outside.Count > 0 ? [Bays.Outside] : Array.Empty<string>()];
-            double LaneY(int lane) => y + lane * (Lane + Gap);
+            double LaneY(int lane) => y + lane * (high + Gap);
             var blocks = new List<Block>();
             foreach (var v in week.Visits.Where(v => v.Slot?.Day == d))
-                blocks.Add(Of(v.IsFixed ? "fixed" : "planned", X, LaneY(v.Slot!.Value.Bay), v.Slot.Value.Begins,
+                blocks.Add(Of(v.IsFixed ? "fixed" : "planned", X, LaneY(v.Slot!.Value.Bay), high, v.Slot.Value.Begins,
                     v.Slot.Value.Begins + v.Work.Length, v.Plate, $"/week/{Uri.EscapeDataString(v.Plate)}", says(v),
                     v.Work.Second.Later(v.Slot.Value.Begins)));
             foreach (var c in week.Cards)
                 foreach (var (day, when, worked) in c.Spans.Where(s => s.Day == d))
                     foreach (var (a, b) in when.Stretches())
-                        blocks.Add(Of(worked ? "card" : "stands", X, LaneY(Array.IndexOf(lanes, c.Entry.Bay)), a, b, c.Entry.Plate,
+                        blocks.Add(Of(worked ? "card" : "stands", X, LaneY(Array.IndexOf(lanes, c.Entry.Bay)), high, a, b, c.Entry.Plate,
                             $"/card/{c.Entry.Id}", says(c), Quarters.None));
-            var peopleY = y + lanes.Length * (Lane + Gap) + 4;
+            var peopleY = y + lanes.Length * (high + Gap) + 4;
             var there = opening.On(week.Days[d].Date);
             var most = Math.Max(1, Enumerable.Range(0, Quarters.InDay).Where(there.Has).Max(q => week.Days[d].People[q]));
             double Height(int people) => peopleY + People - People * Math.Min(people, most) / most;
@@ -80,7 +87,7 @@ public sealed class WeekDrawing
             var gone = today ? week.Plan.Problem.Bays.Count * there.Without(week.Days[d].Open).Count : 0;
             var full = Math.Min(100, (int)Math.Round(100.0 * load / Math.Max(1, room - gone)));
             days.Add(new(week.Days[d].Date, Svg.N(y), Svg.N(peopleY + People), Svg.N(peopleY + 15),
-                [.. lanes.Select((name, i) => new Row(name, Svg.N(LaneY(i)), Svg.N(LaneY(i) + Lane / 2 + 5)))], blocks,
+                [.. lanes.Select((name, i) => new Row(name, Svg.N(LaneY(i)), Svg.N(LaneY(i) + high / 2 + 5)))], blocks,
                 Steps(X, q => Height(week.Days[d].People[q]), there), Shape(X, q => Height(NeededAt(week, d, q)), peopleY + People, there),
                 full, Svg.N(64.0 * full / 100), Svg.N(y + 18), boats.Contains(week.Days[d].Date) ? Svg.N(y + 52) : "",
                 today && now.TimeOfDay.TotalMinutes / Quarters.Minutes is var at && at >= first && at <= last ? Svg.N(X(at)) : ""));
@@ -91,17 +98,22 @@ public sealed class WeekDrawing
             Days = days,
             Hours = [.. Enumerable.Range(0, (last - first) / 4 + 1).Select(i => ($"{(first / 4 + i) % 24}:00", Svg.N(X(first + i * 4))))],
             Height = Svg.N(Math.Max(60, y - Between + 6)),
+            Lane = Svg.N(high),
         };
     }
 
-    private static Block Of(string kind, Func<double, double> x, double y, int from, int to, string plate, string href, string says,
-        Quarters second)
+    private static Block Of(string kind, Func<double, double> x, double y, double high, int from, int to, string plate, string href,
+        (string Says, IReadOnlyList<string> Below) words, Quarters second)
     {
         var width = x(to) - x(from);
         var small = width < plate.Length * Letter + 12;
-        return new(kind, Svg.N(x(from) + 1), Svg.N(y), Svg.N(width - 2), Svg.N(x(from) + (small ? 4 : 8)), Svg.N(y + Lane / 2 + 6),
-            width >= plate.Length * SmallLetter + 8 ? plate : "", small, href, says,
-            [.. second.Stretches().Select(s => (Svg.N(x(s.From)), Svg.N(x(s.To) - x(s.From))))]);
+        var row = high > InAWeek ? y + 30 : y + high / 2 + 6;
+        var letters = (int)((width - 14) / WordLetter);
+        return new(kind, Svg.N(x(from) + 1), Svg.N(y), Svg.N(width - 2), Svg.N(x(from) + (small ? 4 : 8)), Svg.N(row),
+            width >= plate.Length * SmallLetter + 8 ? plate : "", small, href, words.Says,
+            [.. second.Stretches().Select(s => (Svg.N(x(s.From)), Svg.N(x(s.To) - x(s.From))))],
+            high <= InAWeek ? []
+                : [.. words.Below.Where(w => w.Length <= letters).Take(2).Select((w, i) => (Svg.N(row + 22 + 20 * i), w))]);
     }
 
     private static int NeededAt(WorkshopWeek week, int day, int quarter) =>
