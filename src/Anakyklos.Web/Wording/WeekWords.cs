@@ -9,6 +9,9 @@ public static class WeekWords
     /// <summary>A day as it stands beside times.</summary>
     public static string Day(DateOnly day) => $"{day:ddd d MMM}";
 
+    // A day long past wants its year.
+    private static string Past(DateOnly day, DateOnly today) => today.DayNumber - day.DayNumber > 300 ? $"{day:d MMM yyyy}" : Day(day);
+
     /// <summary>How long something takes.</summary>
     public static string Long(TimeSpan time) => time.TotalMinutes < 60 ? $"{Math.Ceiling(time.TotalMinutes)} min"
         : $"{(int)time.TotalHours} h {time.Minutes:00}";
@@ -27,9 +30,9 @@ public static class WeekWords
         WishBecause.Message => $"{wish.What}: the dash asks for it",
         WishBecause.Laboratory => $"The laboratory: {wish.What}",
         WishBecause.Stop => $"Let go with a stop: {wish.What}",
-        WishBecause.Recommended => $"To be planned, found {Day(wish.From)}: {wish.What}",
+        WishBecause.Recommended => $"To be planned, found {Past(wish.From, today)}: {wish.What}",
         WishBecause.Near => $"{wish.What}: near, done along",
-        _ when wish.By < today => $"{wish.What}: over since {Day(wish.By)}",
+        _ when wish.By < today => $"{wish.What}: over since {Past(wish.By, today)}",
         _ when wish.By == today => $"{wish.What}: due today",
         _ when wish.From == wish.By => $"{wish.What}: due {Day(wish.By)}",
         _ => $"{wish.What}: due about {Day(wish.By)}, as it is driven from {Day(wish.From)} on",
@@ -38,7 +41,7 @@ public static class WeekWords
     /// <summary>The same in a few words.</summary>
     public static string Short(Wish wish, DateOnly today) => wish.Because switch
     {
-        WishBecause.Due when wish.By < today => $"{wish.What} over since {Day(wish.By)}",
+        WishBecause.Due when wish.By < today => $"{wish.What} over since {Past(wish.By, today)}",
         WishBecause.Due when wish.By == today => $"{wish.What} due today",
         WishBecause.Due => $"{wish.What} due {Day(wish.By)}",
         WishBecause.Trip => $"{wish.What} before the trip",
