@@ -102,6 +102,8 @@ public sealed class DuePageTests : IAsyncLifetime
     [Fact]
     public async Task A_trip_ahead_brings_forward_the_two_jobs_that_would_run_over()
     {
+        // None is noted beforehand.
+        await _host.Services.GetRequiredService<VisitStore>().SetTrip("HD-11", null, "iona", _host.Clock.GetUtcNow());
         await _browser.Get("/intake?plate=HD-11");
         Assert.Equal(["engine-oil-and-filter"], _browser.Page.QuerySelectorAll("input[name=job][checked]")
             .Select(i => i.GetAttribute("value")));
