@@ -28,13 +28,14 @@ public sealed class RecommendationStore(WorkshopDatabase database)
     public IReadOnlyDictionary<(CardNumber Card, int Seq), RecommendationAnswer> Answers(string plate)
     {
         using var connection = database.Connect();
-        return connection.Query<(long Card, int Seq, bool Declined, string Who, string Words, string By, string At)>("""
+        var answers = new Dictionary<(CardNumber, int), RecommendationAnswer>();
+        foreach (var r in connection.Query<(long Card, int Seq, bool Declined, string Who, string Words, string By, string At)>("""
             select card_id, seq, declined, who, words, person.name, recommendation_answer.at from recommendation_answer
             join card on card.id = card_id join person on person.id = person_id
             where plate = @plate order by recommendation_answer.id
-            """, new { plate }).GroupBy(r => (new CardNumber(r.Card), r.Seq))
-            .ToDictionary(g => g.Key, g => g.Last() is var r ? new RecommendationAnswer(r.Declined, r.Who, r.Words, r.By,
-                CardStore.Time(r.At)) : throw new InvalidOperationException());
+            """, new { plate }))
+            answers[(new(r.Card), r.Seq)] = new(r.Declined, r.Who, r.Words, r.By, CardStore.Time(r.At));
+        return answers;
     }
 
     /// <summary>Notes what became of a finding; what was noted before stays in the file.</summary>
