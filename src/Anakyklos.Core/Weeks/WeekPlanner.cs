@@ -44,7 +44,7 @@ public static class WeekPlanner
                 return new PlannedVisit(visit, at.Slot, null, at.Pushed);
             var slot = search.SlotOf(v);
             return new PlannedVisit(visit, slot, slot is null ? search.WhyNot(v) : null, visit.Fixed is not null);
-        })], search.Cost + ofFixed, Math.Min(search.Bound, search.Cost) + ofFixed);
+        })], search.Cost + ofFixed, search.Bound + ofFixed);
     }
 
     // Where a person put it, or as soon after that on the same day as it can, in the same bay where it can.
