@@ -18,6 +18,8 @@ async function intake(page, plate, jobs, odometer) {
   await page.goto(`/intake?plate=${plate}`);
   for (const job of jobs) {
     const plan = page.locator('#composed .plan-total');
+    // What a noted trip would run over is chosen beforehand.
+    if (await page.getByLabel(job, { exact: true }).isChecked()) continue;
     const before = await page.locator('#composed').innerText();
     await page.getByLabel(job, { exact: true }).check();
     await expect.poll(() => page.locator('#composed').innerText()).not.toBe(before);
