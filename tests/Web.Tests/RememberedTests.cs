@@ -144,7 +144,7 @@ public sealed class RememberedTests : InTheDemo
     public async Task A_trip_that_is_noted_counts_at_intake_unless_another_is_typed()
     {
         await Me.Get("/intake?plate=HD-11");
-        Assert.Contains("A trip is noted: 1 400 km from Thu 19 Mar on. It counts here.", Me.Text);
+        Assert.Contains("A trip is noted: 1 400 km from Thu 19 Mar on. It counts unless another is typed.", Me.Text);
         Assert.Contains("Would run over on the trip", Me.Text);
         await Me.Submit("button[data-plain]", ("odometer", "88 000"), ("tripLength", "10"));
         Assert.DoesNotContain("A trip is noted", Me.Text);
