@@ -2,16 +2,16 @@ using Anakyklos.Core.Weeks;
 
 namespace Anakyklos.Bench.Weeks;
 
-/// <summary>Weeks made up from a seed: vehicles with bands and windows, boats on Tuesdays and Fridays, two people here and there.</summary>
+/// <summary>Weeks made from a number: vehicles with bands and windows, boats on Tuesdays and Fridays, two people here and there.</summary>
 public static class RandomWeek
 {
     /// <summary>Makes one.</summary>
-    /// <param name="seed">The seed.</param>
+    /// <param name="number">Which one; the same number makes the same week.</param>
     /// <param name="vehicles">How many visits are wanted.</param>
     /// <param name="bays">How many bays there are.</param>
-    public static WeekProblem Make(int seed, int vehicles, int bays)
+    public static WeekProblem Make(int number, int vehicles, int bays)
     {
-        var chance = new Random(seed);
+        var chance = new Random(number);
         var from = new DateOnly(2026, 3, 9);
         var open = Quarters.Between(new TimeOnly(8, 0), new TimeOnly(16, 30));
         var days = Enumerable.Range(0, 14).Select(i => from.AddDays(i)).Select(d =>
