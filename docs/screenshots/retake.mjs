@@ -58,7 +58,7 @@ try {
   await page.locator('html:not(.deaf)').waitFor();
   await after(page, () => page.getByRole('button', { name: 'Bay 2' }).click());
   await page.locator('.wrench-card', { hasText: 'HD-08' }).waitFor();
-  await page.goto('/stand-ins/wrench?on=1007/engine-drain-plug', { waitUntil: 'load' });
+  await page.goto('/stand-ins/wrench?on=1058/engine-drain-plug', { waitUntil: 'load' });
   await page.locator('html:not(.deaf)').waitFor();
   await page.getByRole('button', { name: /^Run the/ }).click();
   await page.locator('.wrench-hold').hover();
@@ -75,7 +75,7 @@ try {
   await page.goto(`/lift/${card}`);
   const una = await visit({});
   await signIn(una, 'Una B.');
-  await una.goto('/stands/1007');
+  await una.goto('/stands/1058');
   await una.getByLabel('Word for whoever goes on').fill('Screw 2 of the tray: a new one is on the bench');
   await after(una, () => una.getByRole('button', { name: 'Leave it here' }).click());
   await take('stands', una);
@@ -132,7 +132,7 @@ try {
   const brae = page.url().match(/lift\/(\d+)/)[1];
   await page.goto(`/plan/${brae}?step=fill-rear-axle-oil`);
   await take('plan');
-  await page.goto('/handover/1009');
+  await page.goto('/handover/1057');
   await signs(page);
   await page.waitForURL('**/record/**');
   await toTheFirstWheel(page, 'HD-02', '39900');

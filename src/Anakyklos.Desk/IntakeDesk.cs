@@ -12,8 +12,8 @@ namespace Anakyklos.Desk;
 
 /// <summary>A vehicle is here: what the dash shows, what is due and why, and a card is opened.</summary>
 public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, SettingStore settings, ShelfStore shelf,
-    DueDesk due, FleetBook fleet, PlannedCards plans, FluidDesk fluids, LabDesk laboratory, ScanDesk scans, WorkshopClock clock,
-    RulingDesk rulings, VisitStore visits, RecommendationDesk recommendations)
+    DueDesk due, FleetBook fleet, PlannedCards plans, CardOpening opening, LabDesk laboratory, ScanDesk scans, WorkshopClock clock,
+    VisitStore visits, RecommendationDesk recommendations)
 {
     // Up to so many stand side by side; of more so many are shown, and the rest is looked for.
     private const int Few = 40, Shown = 12;
@@ -99,17 +99,13 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (reading.Refusals.Count > 0)
             return (visit, null);
         var knowing = history.Knowing(exchanged, right);
-        var (workshop, reason) = (settings.Read(), (form.Reason ?? "").Trim());
-        var opened = new CardOpened(vehicle!.Plate, model!.Id, model.Revision, visit.Chosen, visit.Plan!.Steps, odometer!.Value.Value,
-            vehicle.Use, workshop.School, SealsUsedAgain(vehicle.Plate),
-            vehicles.OwnRules(vehicle.Plate) is { Count: > 0 } own ? own : null, hours, left.Count > 0 ? left : null,
-            visit.Stops.Count > 0 ? visit.Stops : null, workshop.Stages, SeenBefore(vehicle.Plate),
-            fluids.Before(vehicle.Plate, knowing), workshop.Schools ?? WorkSchools.Usual,
-            laboratory.LastOf(vehicle.Plate), InspectedBefore(vehicle.Plate, knowing),
-            PlannedCards.OwnAmong(model, visit.Chosen).ToList() is { Count: > 0 } lists ? lists : null,
-            visit.Lit.Count > 0 ? visit.Lit : null, visit.ReadOut.Contains("odometer") ? visit.Report?.Report.Device : null,
-            rulings.Holding(model), odometer.Value.Unit == Distance.Kilometre ? null : odometer);
-        var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle with { Identity = visit.NewIdentity } : null,
+        var reason = (form.Reason ?? "").Trim();
+        var opened = opening.Of(vehicle!, model!, visit.Chosen, visit.Plan!.Steps, odometer!.Value, knowing) with
+        {
+            Hours = hours, LeftForLater = left.Count > 0 ? left : null,
+            ReadBy = visit.ReadOut.Contains("odometer") ? visit.Report?.Report.Device : null,
+        };
+        var arrival = new Arrival(visit.Plate.Length == 0 ? vehicle! with { Identity = visit.NewIdentity } : null,
             new(now, odometer.Value.Value, visit.AskReason ? reason : "", hours,
                 visit.AskMeant is not null || visit.ReadOut.Contains("odometer")), visit.NewIdentity,
             right is var (of, was) ? new(of.At, of.Reading, was, reason) : null, exchanged);
@@ -183,11 +179,10 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             : visit.Models.FirstOrDefault(m => m.Id == visit.Form.Sheet) ?? visit.Models.FirstOrDefault();
         if (vehicle is null)
             return;
-        visit.Stops = StopsLeft(vehicle.Plate);
-        var before = LastSigned(vehicle.Plate, out var number);
-        visit.Lit = before?.LitAfter(number) ?? [];
-        if (before is not null && visit.Model is { } model)
-            visit.LastTime = Desk.LastTime.Of(number, before, model);
+        var signed = opening.LastSigned(vehicle.Plate);
+        (visit.Stops, visit.Lit) = (signed.Stops, signed.Lit);
+        if (visit.Model is { } model)
+            visit.LastTime = opening.Remembered(vehicle.Plate, model);
         visit.Recommended = [.. recommendations.Of(vehicle.Plate).Where(r => r.IsOpen)];
         visit.Told = visits.Told().GetValueOrDefault(vehicle.Plate, "");
         visit.TripAhead = visits.Trips(clock.Today).GetValueOrDefault(vehicle.Plate);
@@ -214,7 +209,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             return;
         visit.Plan = plans.Plan(model, known, settings.Read().Schools ?? WorkSchools.Usual);
         visit.Kit = KitCheck.Of(model, known, visit.Plan.Steps,
-            visit.Plate.Length > 0 ? SealsUsedAgain(visit.Plate) : new Dictionary<PartId, int>(), shelf.Read(), settings.Read().Climate,
+            opening.LastSigned(visit.Plate).SealsUsedAgain, shelf.Read(), settings.Read().Climate,
             clock.Today);
     }
 
@@ -234,27 +229,4 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         }
         return left;
     }
-
-    private JobCard? LastSigned(string plate, out CardNumber number)
-    {
-        var last = cards.OfVehicle(plate).FirstOrDefault(c => c.SignedAt is not null);
-        number = last?.Id ?? default;
-        return last is null ? null : cards.Find(number);
-    }
-
-    private IReadOnlyList<StopCarried> StopsLeft(string plate) => LastSigned(plate, out var number)?.StopsLeft(number) ?? [];
-
-    private IReadOnlyList<LookBefore>? SeenBefore(string plate) => LastSigned(plate, out var number) is { } last
-        && last.SeenUntil(number, clock.Day(last.Signature!.At)) is { Count: > 0 } seen ? seen : null;
-
-    private IReadOnlyList<InspectedBefore>? InspectedBefore(string plate, OdometerHistory history)
-    {
-        if (LastSigned(plate, out var number)?.InspectedUntil(number, clock.Day(cards.Entry(number)!.SignedAt!.Value)) is not
-            { Count: > 0 } read)
-            return null;
-        return [.. read.Select(r => r with { Odometer = history.OnThisClock(r.Card, r.Odometer, cards.Entry(r.Card)!.OpenedAt) })];
-    }
-
-    private IReadOnlyDictionary<PartId, int> SealsUsedAgain(string plate) =>
-        LastSigned(plate, out _)?.SealsLeftIn ?? new Dictionary<PartId, int>();
 }

@@ -36,7 +36,7 @@ public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory
     /// <summary>What wears, as it was measured.</summary>
     public IReadOnlyList<WearStory> Wear { get; internal init; } = [];
 
-    /// <summary>What its last card leaves to the next one.</summary>
+    /// <summary>What its cards leave to the next one.</summary>
     public IReadOnlyList<Remembered> LastTime { get; internal init; } = [];
 
     /// <summary>What was changed of it, newest first.</summary>
@@ -48,7 +48,8 @@ public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory
 
 /// <summary>Brings together what the workshop knows of one vehicle.</summary>
 public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardStore cards, DueDesk due,
-    FluidDesk fluids, SampleStore samples, VehicleTrail trail, RecommendationDesk recommendations, WorkshopClock clock)
+    FluidDesk fluids, SampleStore samples, VehicleTrail trail, RecommendationDesk recommendations, CardOpening opening,
+    WorkshopClock clock)
 {
     /// <summary>Everything known of a vehicle.</summary>
     /// <param name="plate">Its plate.</param>
@@ -67,7 +68,7 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
         {
             Recommended = recommendations.Of(plate),
             Wear = WearStory.Of(signed, history, clock.Today, clock.Day),
-            LastTime = signed is [var last, ..] ? Desk.LastTime.Of(last.Entry.Id, last.Card, standing?.Sheet ?? last.Card.Sheet) : [],
+            LastTime = (standing?.Sheet ?? signed.FirstOrDefault()?.Card.Sheet) is { } sheet ? opening.Remembered(plate, sheet) : [],
             Changes = trail.Of(plate),
             Elsewhere = trail.Elsewhere(plate),
             Lit = (open ?? signed.FirstOrDefault()) is { } now ? now.Card.LitAfter(now.Entry.Id) : [],

@@ -2,6 +2,7 @@ using Anakyklos.Core.Cards;
 using Anakyklos.Core.Due;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 
 namespace Anakyklos.Desk;
@@ -17,6 +18,8 @@ public sealed record WearStory(string Name, Gauged Limit, IReadOnlyList<(DateOnl
     WearForecast? Forecast, Quantity<Distance>? Until, DateOnly? Day)
 {
     private const int FarDays = 3650;
+
+    private static readonly string[] Places = ["front", "rear", "left", "right", "inner", "outer", "middle"];
 
     /// <summary>What is there now by the forecast, at the last reading of the odometer; what was read last where there is none.</summary>
     /// <param name="odometer">Where the vehicle stands.</param>
@@ -43,10 +46,14 @@ public sealed record WearStory(string Name, Gauged Limit, IReadOnlyList<(DateOnl
                         var before = read.TryGetValue((step.Id, point.Id), out var known) ? known.All : [];
                         before.Add((day(entry.SignedAt!.Value),
                             history.OnThisClock(entry.Id, card.Opened.Odometer, entry.OpenedAt), least));
-                        read[(step.Id, point.Id)] = (point.Name, low, before);
+                        read[(step.Id, point.Id)] = (NameOf(step, point), low, before);
                     }
         return [.. read.Values.Select(w => One(w.Name, w.Limit, w.All, history, now)).OrderBy(w => w.Until is null).ThenBy(w => w.Until)];
     }
+
+    // A name that is only a place does not tell what is there: the phase of its step does.
+    private static string NameOf(SheetStep step, InspectPoint point) => point.Name.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries)
+        .All(w => Places.Contains(w, StringComparer.OrdinalIgnoreCase)) ? $"{step.Phase}, {Words.Low(point.Name)}" : point.Name;
 
     private static WearStory One(string name, Gauged limit, List<(DateOnly Day, Quantity<Distance> Odometer, Gauged Least)> all,
         OdometerHistory history, DateOnly now)

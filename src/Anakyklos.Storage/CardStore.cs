@@ -16,6 +16,12 @@ namespace Anakyklos.Storage;
 /// <param name="Repeated">The command had been carried out before; nothing was written now.</param>
 public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
 
+/// <summary>A command to a card, as somebody gave it.</summary>
+/// <param name="Command">The command.</param>
+/// <param name="By">Who.</param>
+/// <param name="At">When, in the workshop's time zone.</param>
+public sealed record CardSaid(CardCommand Command, Person By, DateTimeOffset At);
+
 /// <summary>What is kept of a vehicle when a card is opened for it.</summary>
 /// <param name="Newcomer">The vehicle, when it was not on the list yet; otherwise null.</param>
 /// <param name="Reading">What its odometer showed.</param>
@@ -110,7 +116,27 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <param name="with">Writes it; where it has nothing to write any more it gives false, and then nothing at all is written.</param>
     /// <returns>The answer, or null when there is no such card or the other thing could not be written.</returns>
     internal Task<CardAnswer?> Handle(CardNumber id, Guid command, CardCommand wanted, Person by, DateTimeOffset at,
-        Func<WriteScope, CardAnswer, bool> with) => database.Writes.Run(scope =>
+        Func<WriteScope, CardAnswer, bool> with) => database.Writes.Run(scope => Handle(scope, id, command, new(wanted, by, at), with));
+
+    /// <summary>Works on a card in one piece of writing: command after command, each judged as <see cref="Handle(CardNumber, Guid,
+    /// CardCommand, Person, DateTimeOffset)"/> judges it.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="next">The next command to the card as it stands; null when no more is to be done.</param>
+    /// <returns>The last answer, which is the first that is not accepted; what was accepted before that is written. Null where there is
+    /// no such card or nothing was to be done.</returns>
+    public Task<CardAnswer?> Work(CardNumber id, Func<JobCard, CardSaid?> next) => database.Writes.Run(scope =>
+    {
+        CardAnswer? answer = null;
+        while (Current(scope, id, Guid.Empty) is var (card, _, _) && next(card) is { } said)
+        {
+            answer = Handle(scope, id, Guid.CreateVersion7(), said, (_, _) => true);
+            if (answer?.Decision is not Accepted)
+                break;
+        }
+        return answer;
+    });
+
+    private CardAnswer? Handle(WriteScope scope, CardNumber id, Guid command, CardSaid said, Func<WriteScope, CardAnswer, bool> with)
     {
         if (Current(scope, id, command) is not var (card, hash, earlier))
             return null;
@@ -119,6 +145,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card,
                     true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
+        var (wanted, by, at) = said;
         var facts = wanted.AsksServer ? FactsOfCard.Read(scope.Connection, scope.Parts(id), id, card, DateOnly.FromDateTime(at.DateTime))
             : CardFacts.None;
         var decision = card.Decide(wanted, by, at, facts);
@@ -130,7 +157,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
             return null;
         Append(scope, id, next, more, hash);
         return answer;
-    });
+    }
 
     /// <summary>What a card would answer to a command, with what the workshop knows now. Nothing is written.</summary>
     /// <param name="id">Card number.</param>
@@ -200,6 +227,18 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <summary>All cards of a vehicle, newest first.</summary>
     /// <returns>The newest first.</returns>
     public IReadOnlyList<CardEntry> OfVehicle(string plate) => List("where plate = @plate order by id desc", new { plate });
+
+    /// <summary>The signed cards of a vehicle on which a job was given up or left for later, the newest first.</summary>
+    /// <param name="plate">Its plate.</param>
+    public IReadOnlyList<CardNumber> WithJobsNotDone(string plate)
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<long>("""
+            select id from card where plate = @plate and signed_at is not null and exists (select 1 from event where card_id = card.id
+                and (body like '{"event":"JobDropped"%' or seq = 1 and body like '%"leftForLater":[%'))
+            order by id desc
+            """, new { plate }).Select(id => new CardNumber(id))];
+    }
 
     /// <summary>One card's entry, or null.</summary>
     /// <returns>The entry, or null when there is none of this number.</returns>

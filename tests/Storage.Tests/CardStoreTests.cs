@@ -93,6 +93,43 @@ public sealed class CardStoreTests : IDisposable
     }
 
     [Fact]
+    public async Task Work_in_one_piece_is_judged_press_by_press_and_ends_where_one_is_refused()
+    {
+        var (_, cards, id) = await _workshop.WithCard();
+        var told = 0;
+        cards.Changed += (_, _) => told++;
+        var said = new Queue<CardCommand>([new ConfirmStep("warm-up"), new Sign(), new ConfirmStep("warm-up")]);
+        var seen = new List<int>();
+        var answer = await cards.Work(id, card =>
+        {
+            seen.Add(card.History.Count);
+            return new(said.Dequeue(), Iona, Monday);
+        });
+        // The first is written, the second refused, the third never asked for.
+        Assert.IsType<Refused>(answer!.Decision);
+        Assert.Equal((2, 1, 1), (cards.Find(id)!.History.Count, said.Count, told));
+        Assert.Equal([1, 2], seen);
+        Assert.Null(await cards.Work(id, _ => null));
+        Assert.Null(await cards.Work(999_999, _ => new(new Sign(), Iona, Monday)));
+        Assert.Equal(2, cards.Find(id)!.History.Count);
+    }
+
+    [Fact]
+    public async Task Cards_with_jobs_that_were_not_done_are_found_once_they_are_signed()
+    {
+        var (_, cards, _) = await _workshop.WithCard();
+        var opening = Opening() with { Jobs = [], Steps = [] };
+        var all = await cards.Open(opening, "", Iona, Monday, Guid.NewGuid());
+        var left = await cards.Open(opening with { LeftForLater = [new("cabin-filter", "Cabin filter", "Not here")] }, "", Iona, Monday,
+            Guid.NewGuid());
+        Assert.Empty(cards.WithJobsNotDone(opening.Plate));
+        foreach (var id in new[] { all, left })
+            Assert.IsType<Accepted>((await cards.Handle(id, Guid.NewGuid(), new Sign(), Iona, Monday.AddMinutes(1)))!.Decision);
+        Assert.Equal([left], cards.WithJobsNotDone(opening.Plate));
+        Assert.Empty(cards.WithJobsNotDone("HD-99"));
+    }
+
+    [Fact]
     public async Task Two_programs_on_one_file_lose_nothing_and_do_nothing_twice()
     {
         var (_, one, id) = await _workshop.WithCard();

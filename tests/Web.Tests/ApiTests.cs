@@ -6,7 +6,7 @@ namespace Anakyklos.Web.Tests;
 
 public sealed class ApiTests : IAsyncLifetime
 {
-    private const string HalfDone = "/api/v1/cards/1007";
+    private const string HalfDone = "/api/v1/cards/1058";
     private WorkshopHost _host = null!;
     private Browser _browser = null!;
     private string _token = "";

@@ -16,7 +16,7 @@ public sealed class BadInputTests : IAsyncLifetime
 
     public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 
-    private JobCard HalfDone => _host.Services.GetRequiredService<CardStore>().Find(1007)!;
+    private JobCard HalfDone => _host.Services.GetRequiredService<CardStore>().Find(1058)!;
 
     // Whatever is declared, and one that is not. Putting in order says nothing but that, so there is nothing bad to say in it.
     public static TheoryData<string> Handlers => [.. CommandBook.All.Select(c => c.Name).Where(n => n != "order"), "sing", ""];
@@ -30,7 +30,7 @@ public sealed class BadInputTests : IAsyncLifetime
         foreach (var junk in new[] { "", "   ", "<script>alert(1)</script>", "' or 1=1 --", new string('x', 5000), "-1",
             "99999999999999999999", "NaN" })
         {
-            await browser.Get("/lift/1007");
+            await browser.Get("/lift/1058");
             var form = (AngleSharp.Html.Dom.IHtmlFormElement)browser.Page.QuerySelector(Form)!;
             form.SetAttribute("action", $"?handler={handler}");
             var status = await browser.Submit(Form, [("torque", junk), ("amount", junk), ("level", junk), ("count", junk),
@@ -52,10 +52,10 @@ public sealed class BadInputTests : IAsyncLifetime
     public async Task A_command_without_its_id_writes_nothing(string id, HttpStatusCode status)
     {
         var browser = await _host.SignedIn();
-        await browser.Get("/lift/1007");
+        await browser.Get("/lift/1058");
         Assert.Equal(status, await browser.Submit(".lift-main button", ("command", id)));
         Assert.Contains("too old to be sent", browser.Text);
-        await browser.Get("/lift/1007");
+        await browser.Get("/lift/1058");
         Assert.Equal(HttpStatusCode.NotFound, await browser.Submit(".lift-main button", ("step", "no-such-step")));
     }
 
@@ -88,12 +88,12 @@ public sealed class BadInputTests : IAsyncLifetime
         var desk = await _host.SignedIn("desk");
         Assert.Equal("/", desk.Address.AbsolutePath);
         Assert.Null(desk.Page.QuerySelector("a[href='/intake']"));
-        await desk.Get("/lift/1007");
+        await desk.Get("/lift/1058");
         Assert.Equal(HttpStatusCode.Conflict, await desk.Submit(".lift-main button"));
         Assert.Contains("You can look at cards, not work on them.", desk.Text);
-        await desk.Get("/handover/1007");
+        await desk.Get("/handover/1058");
         Assert.Null(desk.Page.QuerySelector("form[action='?handler=sign']"));
-        await desk.Get("/record/1007");
+        await desk.Get("/record/1058");
         Assert.Contains("not signed yet", desk.Text);
     }
 }

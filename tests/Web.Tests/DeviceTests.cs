@@ -28,16 +28,16 @@ public sealed class DeviceTests : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _host = await WorkshopHost.Demo();
-        await Cards.MoveTo(1007, "Bay 1");
+        await Cards.MoveTo(1058, "Bay 1");
         _key = (await _host.Services.GetRequiredService<DeviceDesk>().Pair("TW-2", "Bay 1")).Key!;
         _iona = await _host.SignedIn();
         var token = await _iona.Token();
         foreach (var said in WorkshopHost.FilterGoesIn())
         {
             said["command"] = Guid.NewGuid();
-            await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands", said, token);
+            await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands", said, token);
         }
-        Assert.Equal("tighten-filter-cap", Cards.Find(1007)!.Next!.Id.Text);
+        Assert.Equal("tighten-filter-cap", Cards.Find(1058)!.Next!.Id.Text);
     }
 
     public async ValueTask DisposeAsync() => await _host.DisposeAsync();
@@ -70,10 +70,10 @@ public sealed class DeviceTests : IAsyncLifetime
             var (_, lines) = await Send(string.Join('\n', block.Where(l => l.StartsWith('>')).Select(l => l[2..])));
             Assert.Equal(block.Where(l => l.StartsWith('<')).Select(l => l[2..]), lines);
         }
-        Assert.Equal("25.2 N·m", Cards.Find(1007)!.TorqueAt(Cards.Find(1007)!.Step("tighten-filter-cap")!)!.Value.Reading.ToString());
-        await _iona.Get("/lift/1007?since=17");
+        Assert.Equal("25.2 N·m", Cards.Find(1058)!.TorqueAt(Cards.Find(1058)!.Step("tighten-filter-cap")!)!.Value.Reading.ToString());
+        await _iona.Get("/lift/1058?since=17");
         Assert.Contains("Oil filter cap: 25.2 N·m, passes, sent by TW-2", _iona.Text);
-        await _iona.Get("/record/1007");
+        await _iona.Get("/record/1058");
         Assert.Contains("25.2 N·m, TW-2", _iona.Text);
     }
 
@@ -147,11 +147,11 @@ public sealed class DeviceTests : IAsyncLifetime
     {
         var token = await _iona.Token();
         _host.Clock.Advance(TimeSpan.FromMinutes(10));
-        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands",
+        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands",
             new { say = "reading", step = "tighten-filter-cap", torque = "25 N·m", command = Guid.NewGuid() }, token);
         var now = "2026-03-09T09:10:00Z";
         Assert.Contains("waiting", await Last(Hello(now: now), Reads("25", at: "2026-03-09T09:09:00Z")));
-        await _iona.Get("/lift/1007");
+        await _iona.Get("/lift/1058");
         Assert.Contains("TW-2 read 25 N·m", _iona.Text);
         await _iona.Get("/bay/bay-1");
         Assert.Contains("One reading waits for a person", _iona.Text);
@@ -165,7 +165,7 @@ public sealed class DeviceTests : IAsyncLifetime
         await una.Get("/bay/bay-1");
         Assert.Contains("It says it is in Bay 2", una.Text);
         Assert.Equal(HttpStatusCode.OK, await una.Submit("button[name=place]"));
-        var done = Cards.Find(1007)!.History[^1];
+        var done = Cards.Find(1058)!.History[^1];
         Assert.Equal(("Una B.", "tighten-filter-cap"), (done.By.Name, ((IStepEvent)done.Event).Step.Text));
         Assert.Contains("placed by Una B.", una.Text);
         // The other one: nothing takes it now; without a reason it stays.
@@ -183,14 +183,14 @@ public sealed class DeviceTests : IAsyncLifetime
         var token = Guid.Parse(Id);
         var desk = _host.Services.GetRequiredService<DeviceDesk>();
         Person iona = new("iona", "Iona R.", Role.Technician), reader = new("desk", "Transport desk", Role.Viewer);
-        Assert.StartsWith("That step does not take", (await desk.Place("TW-2", token, 1007, "fit-ring", iona))!.What);
-        Assert.StartsWith("That card is not where", (await desk.Place("TW-2", token, 1009, "tighten-filter-cap", iona))!.What);
-        Assert.NotNull(await desk.Place("TW-2", token, 1007, "tighten-filter-cap", reader));
+        Assert.StartsWith("That step does not take", (await desk.Place("TW-2", token, 1058, "fit-ring", iona))!.What);
+        Assert.StartsWith("That card is not where", (await desk.Place("TW-2", token, 1057, "tighten-filter-cap", iona))!.What);
+        Assert.NotNull(await desk.Place("TW-2", token, 1058, "tighten-filter-cap", reader));
         Assert.NotNull(await desk.Discard("TW-2", token, "No", reader));
-        Assert.Null(await desk.Place("TW-2", token, 1007, "tighten-filter-cap", iona));
-        Assert.StartsWith("Somebody settled this", (await desk.Place("TW-2", token, 1007, "tighten-filter-cap", iona))!.What);
+        Assert.Null(await desk.Place("TW-2", token, 1058, "tighten-filter-cap", iona));
+        Assert.StartsWith("Somebody settled this", (await desk.Place("TW-2", token, 1058, "tighten-filter-cap", iona))!.What);
         Assert.StartsWith("Somebody settled this", (await desk.Discard("TW-2", token, "No", iona))!.What);
-        Assert.StartsWith("Somebody settled this", (await desk.Place("TW-2", Guid.NewGuid(), 1007, "tighten-filter-cap", iona))!.What);
+        Assert.StartsWith("Somebody settled this", (await desk.Place("TW-2", Guid.NewGuid(), 1058, "tighten-filter-cap", iona))!.What);
     }
 
     [Fact]
@@ -239,10 +239,10 @@ public sealed class DeviceTests : IAsyncLifetime
     public async Task A_wrench_that_is_near_is_named_at_the_step_and_one_that_is_not_heard_is_not()
     {
         await Send(Hello());
-        await _iona.Get("/lift/1007");
+        await _iona.Get("/lift/1058");
         Assert.Contains("TW-2 sends its click here", _iona.Text);
         _host.Clock.Advance(TimeSpan.FromSeconds(31));
-        await _iona.Get("/lift/1007");
+        await _iona.Get("/lift/1058");
         Assert.DoesNotContain("sends its click", _iona.Text);
         await _iona.Get("/bay/bay-1");
         Assert.Contains("not heard since 09:00", _iona.Text);
@@ -260,13 +260,13 @@ public sealed class DeviceTests : IAsyncLifetime
         // It does not click before its setting, and nothing is sent.
         await _iona.Submit("form[action='?handler=Pull'] button", ("degrees", "30"));
         Assert.Contains("No click", _iona.Text);
-        Assert.Equal("tighten-filter-cap", Cards.Find(1007)!.Next!.Id.Text);
+        Assert.Equal("tighten-filter-cap", Cards.Find(1058)!.Next!.Id.Text);
         await _iona.Submit("form[action='?handler=Pull'] button", ("degrees", "31"));
         Assert.Contains("25 N·m is noted at “Tighten the oil filter cap”", _iona.Text);
-        Assert.NotEqual("tighten-filter-cap", Cards.Find(1007)!.Next!.Id.Text);
+        Assert.NotEqual("tighten-filter-cap", Cards.Find(1058)!.Next!.Id.Text);
         // The line is cut: it keeps what it read, and sends it when the line is back.
         await _iona.Submit("form[action='?handler=Spoil'] button", ("cut", "true"), ("clock", "90"), ("shows", "110"));
-        await _iona.Get("/stand-ins/wrench?on=1007/oil-filter-cap");
+        await _iona.Get("/stand-ins/wrench?on=1058/oil-filter-cap");
         await _iona.Submit("form[action='?handler=Pull'] button", ("degrees", "1"));
         Assert.Contains("keeps 1", _iona.Text);
         await _iona.Submit("form[action='?handler=Spoil'] button", ("cut", "false"), ("clock", "90"), ("shows", "100"));

@@ -20,25 +20,25 @@ public sealed class DispenserTests : IAsyncLifetime
     private WorkshopHost _host = null!;
     private Browser _iona = null!;
 
-    private JobCard Card => _host.Services.GetRequiredService<CardStore>().Find(1007)!;
+    private JobCard Card => _host.Services.GetRequiredService<CardStore>().Find(1058)!;
 
     private ShelfStore Stores => _host.Services.GetRequiredService<ShelfStore>();
 
     private DispenserStandIn Pump => _host.Services.GetRequiredService<DemoDispenser>().Device!;
 
     private VehicleBehind Behind => _host.Services.GetRequiredService<DemoVehicles>() is var vehicles
-        ? vehicles.Behind(vehicles.All.First(c => c.Number == 1007)) : throw new InvalidOperationException();
+        ? vehicles.Behind(vehicles.All.First(c => c.Number == 1058)) : throw new InvalidOperationException();
 
     // HD-08 stands in the first bay, drained and shut, and its first pour is next.
     public async ValueTask InitializeAsync()
     {
         _host = await WorkshopHost.Demo();
-        await _host.Services.GetRequiredService<CardStore>().MoveTo(1007, "Bay 1");
+        await _host.Services.GetRequiredService<CardStore>().MoveTo(1058, "Bay 1");
         _host.Services.GetRequiredService<DemoVehicles>().Begin();
         _iona = await _host.SignedIn();
         while (Card.Next is { } step && step.Id.Text != "first-pour")
         {
-            var answer = await _host.Services.GetRequiredService<CardStore>().Handle(1007, Guid.NewGuid(), UsualPress.Of(Card, step), Iona,
+            var answer = await _host.Services.GetRequiredService<CardStore>().Handle(1058, Guid.NewGuid(), UsualPress.Of(Card, step), Iona,
                 _host.Clock.GetUtcNow());
             if (answer!.Decision is not Accepted)
                 _host.Clock.Advance(TimeSpan.FromMinutes(5));
@@ -87,7 +87,7 @@ public sealed class DispenserTests : IAsyncLifetime
     public async Task What_runs_is_in_the_vehicle_on_the_card_and_out_of_the_container()
     {
         var before = (In: Behind.Vehicle.Fluids["engine-oil"].Inside.In(Volume.Litre), Left: Left(1));
-        await _iona.Get("/lift/1007");
+        await _iona.Get("/lift/1058");
         Assert.Contains("OD-1 sends what it meters here", _iona.Text);
         await _iona.Get("/stand-ins/dispenser");
         await _iona.Submit("button.wrench-wants");
@@ -99,7 +99,7 @@ public sealed class DispenserTests : IAsyncLifetime
         Assert.Equal((poured, poured),
             (Behind.Vehicle.Fluids["engine-oil"].Inside.In(Volume.Litre) - before.In, before.Left - Left(1)));
         Assert.DoesNotContain(Behind.Differences, d => $"{d}".Contains("oil", StringComparison.OrdinalIgnoreCase));
-        await _iona.Get("/record/1007");
+        await _iona.Get("/record/1058");
         Assert.Contains("OD-1", _iona.Text);
     }
 
@@ -160,14 +160,14 @@ public sealed class DispenserTests : IAsyncLifetime
         var message = Pump.Message(_host.Clock.GetUtcNow());
         var key = (await _host.Services.GetRequiredService<DeviceDesk>().Pair("OD-1", "Bay 1")).Key!;
         var protocol = _host.Services.GetRequiredService<DeviceProtocol>();
-        Assert.Contains("\"is\":\"placed\",\"card\":1007", (await protocol.Answer(key, message)).Lines);
+        Assert.Contains("\"is\":\"placed\",\"card\":1058", (await protocol.Answer(key, message)).Lines);
         var again = (await protocol.Answer(key, message)).Lines;
         Assert.Contains("\"again\":true", again);
         Pump.Hear(again);
         Assert.Empty(Pump.Unsent);
         Assert.Equal(0.7m, Card.Fluid("engine-oil").Poured.In(Volume.Litre));
         // What a person had noted meanwhile is not noted again by it.
-        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands",
+        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands",
             new { say = "pour", step = "first-pour", amount = "4.3 L", command = Guid.NewGuid() }, await _iona.Token());
         Assert.NotEqual("first-pour", Card.Next!.Id.Text);
     }
@@ -177,7 +177,7 @@ public sealed class DispenserTests : IAsyncLifetime
     {
         var before = Behind.Vehicle.Fluids["engine-oil"].Inside;
         await Run("0.7 L");
-        var back = await _host.Services.GetRequiredService<CardStore>().Handle(1007, Guid.NewGuid(),
+        var back = await _host.Services.GetRequiredService<CardStore>().Handle(1058, Guid.NewGuid(),
             new TakeBack(Card.History[^1].Seq), Iona, _host.Clock.GetUtcNow());
         Assert.IsType<Accepted>(back!.Decision);
         Assert.Equal(0, Card.Fluid("engine-oil").Poured.In(Volume.Litre));

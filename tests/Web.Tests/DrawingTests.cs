@@ -27,7 +27,7 @@ public sealed partial class DrawingTests : IAsyncLifetime
     [Fact]
     public void A_signed_ring_is_closed_and_has_no_gap()
     {
-        var ring = RingDrawing.Of(Card(1001));
+        var ring = RingDrawing.Of(Card(1003));
         Assert.True(ring.IsSigned);
         Assert.Empty(ring.Dots);
         Assert.Equal("", ring.Notch);
@@ -38,7 +38,7 @@ public sealed partial class DrawingTests : IAsyncLifetime
     [Fact]
     public void An_open_ring_shows_what_is_open_and_how_far_it_is()
     {
-        var card = Card(1007);
+        var card = Card(1058);
         var ring = RingDrawing.Of(card);
         Assert.Equal(card.Open.Count, ring.Open);
         Assert.InRange(ring.Dots.Count, 1, card.Open.Count);
@@ -70,22 +70,22 @@ public sealed partial class DrawingTests : IAsyncLifetime
     [Fact]
     public void Every_event_of_the_demo_has_a_line_of_its_own()
     {
-        foreach (var id in Enumerable.Range(1001, 7))
+        foreach (var id in Enumerable.Range(1001, 58))
         {
             var card = Card(id);
             Assert.All(card.History, h => Assert.False(string.IsNullOrWhiteSpace(CardLine.Of(card, h)), h.Event.ToString()));
         }
-        var washer = Card(1004).History.Single(h => h.Event is DeviationTaken);
+        var washer = Card(1026).History.Single(h => h.Event is DeviationTaken);
         Assert.Equal("Washer for the drain plug used again, the first time (Washer box was empty, boat came a day late)",
-            CardLine.Of(Card(1004), washer));
+            CardLine.Of(Card(1026), washer));
     }
 
     [Fact]
     public void The_demos_history_tells_of_the_washer_and_of_oil_that_creeps_up()
     {
-        Assert.Equal(1, Card(1005).Opened.SealsUsedAgain["drain-washer"]);
-        Assert.True(Card(1006).Fluid("engine-oil").Poured > Card(1002).Fluid("engine-oil").Poured);
-        Assert.All(Enumerable.Range(1001, 6), id => Assert.NotNull(Card(id).Signature));
+        Assert.Equal(1, Card(1037).Opened.SealsUsedAgain["drain-washer"]);
+        Assert.True(Card(1048).Fluid("engine-oil").Poured > Card(1009).Fluid("engine-oil").Poured);
+        Assert.All(Enumerable.Range(1001, 55), id => Assert.NotNull(Card(id).Signature));
     }
 
     [Fact]
@@ -111,7 +111,8 @@ public sealed partial class DrawingTests : IAsyncLifetime
         real.Advance(TimeSpan.FromSeconds(10));
         Assert.Equal(last.AddMinutes(10), clock.GetUtcNow());
         // What is noted last on any card is what a demo that goes on asks for.
-        Assert.Equal(Enumerable.Range(1001, 9).Max(id => Card(id).History[^1].At), _host.Services.GetRequiredService<CardStore>().LastAt());
+        Assert.Equal(Enumerable.Range(1001, 58).Max(id => Card(id).History[^1].At),
+            _host.Services.GetRequiredService<CardStore>().LastAt());
     }
 
     [Fact]

@@ -5,14 +5,14 @@ namespace Anakyklos.Web.Tests;
 /// <summary>The ends of a card by page: made void by two, and a record that is amended beside.</summary>
 public sealed class EndingPageTests : InTheDemo
 {
-    private const int Ready = 1009;
+    private const int Ready = 1057;
     private const string Amend = "form[action='?handler=amend']";
 
     [Fact]
     public async Task A_card_is_made_void_by_whoever_asks_and_another_with_a_pin()
     {
         // HD-16's card: its kit is not laid out yet.
-        await Me.Get("/handover/1008");
+        await Me.Get("/handover/1056");
         await Me.Submit("form[action='?handler=void']", ("reason", "Wrong motorcycle"));
         Assert.Contains("To be made void", Me.Text);
         var counter = Me.Page.QuerySelector("form[action='?handler=countersign']")!;
@@ -21,11 +21,11 @@ public sealed class EndingPageTests : InTheDemo
             ("pin", "1")));
         await Me.Get("/");
         Assert.Contains("to be made void, second name", Me.Text);
-        await Me.Get("/lift/1008");
+        await Me.Get("/lift/1056");
         Assert.Contains("To be made void: Wrong motorcycle.", Me.Text);
-        await Me.Get("/handover/1008");
+        await Me.Get("/handover/1056");
         await Me.Submit("form[action='?handler=countersign']", ("who", "una"), ("pin", "2468"));
-        Assert.Equal("/record/1008", Me.Address.AbsolutePath);
+        Assert.Equal("/record/1056", Me.Address.AbsolutePath);
         Assert.Contains("Made void by Una B.", Me.Text);
         Assert.Contains("Asked for by Iona R.", Me.Text);
         // A card that came to nothing has nothing to put right, and no other command is said at a record.

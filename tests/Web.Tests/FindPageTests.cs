@@ -14,7 +14,7 @@ public sealed class FindPageTests : InTheDemo
     [Fact]
     public async Task Every_page_leads_there()
     {
-        foreach (var address in new[] { "/", "/stores", "/library", "/vehicle/HD-07", "/lift/1007", "/intake", "/record/1006" })
+        foreach (var address in new[] { "/", "/stores", "/library", "/vehicle/HD-07", "/lift/1058", "/intake", "/record/1048" })
         {
             await Me.Get(address);
             Assert.Equal("/find", Me.Page.QuerySelector("[data-key='/']")?.GetAttribute("href"));
@@ -26,9 +26,9 @@ public sealed class FindPageTests : InTheDemo
     {
         await Me.Get("/find?q=hd07");
         Assert.Equal(["/vehicle/HD-07"], Links("Vehicles"));
-        Assert.Contains("/record/1006", Links("Cards"));
-        await Me.Get("/find?q=1007");
-        Assert.Equal(["/lift/1007"], Links("Cards"));
+        Assert.Contains("/record/1048", Links("Cards"));
+        await Me.Get("/find?q=1058");
+        Assert.Equal(["/lift/1058"], Links("Cards"));
         await Me.Get("/find?q=tc-0621");
         Assert.Contains("/stores?q=TC0621F", Links("Parts"));
         await Me.Get("/find?q=washer box");
@@ -55,14 +55,14 @@ public sealed class FindPageTests : InTheDemo
         // The van in bay 2 is filled, by the usual presses, out of what is open or comes first; then out of the new can alone.
         foreach (var can in shelf.Read().Containers.Where(c => c.Product == "Gannet Lowash 5W-30" && c.Batch != "M-2207"))
             await shelf.BringIn(new([], [can with { Left = default }], [], []), iona, Host.Clock.GetUtcNow());
-        var card = cards.Find(1007)!;
+        var card = cards.Find(1058)!;
         for (var at = Host.Clock.GetUtcNow(); !card.History.Any(h => h.Event is Poured) && card.Next is { } step;)
         {
             at += TimeSpan.FromMinutes(40);
-            card = (await cards.Handle(1007, Guid.NewGuid(), Core.Rehearsal.UsualPress.Of(card, step), iona, at))!.Card;
+            card = (await cards.Handle(1058, Guid.NewGuid(), Core.Rehearsal.UsualPress.Of(card, step), iona, at))!.Card;
         }
         await Me.Get("/find?q=m2207");
-        Assert.Equal(["/lift/1007"], Me.Page.QuerySelectorAll(".went a").Select(a => a.GetAttribute("href")));
+        Assert.Equal(["/lift/1058"], Me.Page.QuerySelectorAll(".went a").Select(a => a.GetAttribute("href")));
         Assert.Contains("HD-08", Me.Page.QuerySelector(".went")!.TextContent);
     }
 

@@ -30,7 +30,7 @@ public sealed class LabelPrinterTests : IAsyncLifetime
 
     private LabelJobStore Jobs => _host.Services.GetRequiredService<LabelJobStore>();
 
-    private Task<int> Sent(Guid id, double width = 62, CardNumber? card = null) => Jobs.Send(new(id, card ?? 1009,
+    private Task<int> Sent(Guid id, double width = 62, CardNumber? card = null) => Jobs.Send(new(id, card ?? 1057,
         _host.Clock.GetUtcNow(), width, 44, "<svg/>", LabelState.Waiting, "", ""), PersonId.Of("iona"));
 
     private async Task<string[]> Say(params string[] lines)
@@ -53,7 +53,7 @@ public sealed class LabelPrinterTests : IAsyncLifetime
             .Select(b => b.Trim().Split('\n')).Single(b => b[0].Contains("LP-1", StringComparison.Ordinal));
         var said = await Say([.. block.Where(l => l.StartsWith('>')).Skip(1).Select(l => l[2..])]);
         Assert.Equal(block.Where(l => l.StartsWith('<')).Skip(1).Select(l => l[2..]), said);
-        Assert.Equal((LabelState.Failed, "the roll is at its end"), (Jobs.LastOf(1009)!.State, Jobs.LastOf(1009)!.Words));
+        Assert.Equal((LabelState.Failed, "the roll is at its end"), (Jobs.LastOf(1057)!.State, Jobs.LastOf(1057)!.Words));
     }
 
     [Theory]
@@ -67,7 +67,7 @@ public sealed class LabelPrinterTests : IAsyncLifetime
     {
         await Sent(_first);
         Assert.Contains(words, Assert.Single(await Say(line)));
-        Assert.Equal(LabelState.Waiting, Jobs.LastOf(1009)!.State);
+        Assert.Equal(LabelState.Waiting, Jobs.LastOf(1057)!.State);
     }
 
     [Fact]
@@ -79,7 +79,7 @@ public sealed class LabelPrinterTests : IAsyncLifetime
         await Say($$"""{"printed":"{{_first}}"}""");
         Assert.Contains("noted", Assert.Single(await Say($$"""{"printed":"{{_first}}"}""")));
         Assert.Contains("has no such label", Assert.Single(await Say($$"""{"printed":"{{_first}}","not":"torn"}""")));
-        Assert.Equal(LabelState.Printed, Jobs.LastOf(1009)!.State);
+        Assert.Equal(LabelState.Printed, Jobs.LastOf(1057)!.State);
         // Sent again before it was asked for, the newer takes the older's place.
         await Sent(Guid.NewGuid());
         await Sent(_first = Guid.NewGuid());
@@ -97,7 +97,7 @@ public sealed class LabelPrinterTests : IAsyncLifetime
         await Sent(_first);
         await Turn();
         await Turn();
-        Assert.Equal("LP-1 could not: the roll is at its end. Send it again.", desk.Says(1009));
+        Assert.Equal("LP-1 could not: the roll is at its end. Send it again.", desk.Says(1057));
         printer.Load(true);
         await Sent(Guid.NewGuid());
         // Its answer is lost: it prints what it has, and says so the next time.
@@ -106,7 +106,7 @@ public sealed class LabelPrinterTests : IAsyncLifetime
         await Turn();
         await Turn();
         Assert.Single(printer.Labels);
-        Assert.Equal("Printed on LP-1.", desk.Says(1009));
+        Assert.Equal("Printed on LP-1.", desk.Says(1057));
         Assert.Equal(8_000 - 44, printer.Left);
 
         async Task Turn() => printer.Hear((await protocol.Answer(_key, printer.Message(_host.Clock.GetUtcNow()))).Lines);
@@ -117,10 +117,10 @@ public sealed class LabelPrinterTests : IAsyncLifetime
     {
         var demo = _host.Services.GetRequiredService<DemoLabelPrinter>();
         await demo.Begin();
-        await _iona.Get("/handover/1009");
+        await _iona.Get("/handover/1057");
         await _iona.Submit("form[action='?handler=sign']", ("pin", "2468"));
         await _iona.Submit("form[action$='/label']");
-        Assert.Equal("/record/1009", _iona.Address.AbsolutePath);
+        Assert.Equal("/record/1057", _iona.Address.AbsolutePath);
         Assert.Contains("Printed on LP-1.", _iona.Text);
         await _iona.Get("/stand-ins/printer");
         var picture = _iona.Page.QuerySelector(".labels-out img")!.GetAttribute("src")!;
@@ -128,11 +128,11 @@ public sealed class LabelPrinterTests : IAsyncLifetime
         await _iona.Submit("form[action*='Roll']");
         Assert.Contains("No paper", _iona.Text);
         // A form without its token prints nothing, and who only looks prints nothing.
-        var token = new HttpRequestMessage(HttpMethod.Post, "http://localhost/record/1009/label");
+        var token = new HttpRequestMessage(HttpMethod.Post, "http://localhost/record/1057/label");
         await _iona.Raw(token);
         Assert.Equal(HttpStatusCode.BadRequest, _iona.Status);
         var desk = _host.Services.GetRequiredService<LabelDesk>();
-        Assert.NotNull(await desk.Send(1009, new(PersonId.Of("desk"), "Desk", Role.Viewer), ("<svg/>", 62, 40)));
+        Assert.NotNull(await desk.Send(1057, new(PersonId.Of("desk"), "Desk", Role.Viewer), ("<svg/>", 62, 40)));
         Assert.Single(demo.Device!.Labels);
     }
 }

@@ -28,9 +28,9 @@ public sealed class LaboratoryTests : IAsyncLifetime
     private async Task<string> Sampled()
     {
         var said = new { say = "sample", fluid = "engine-oil", command = Guid.NewGuid() };
-        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands", said, await _iona.Token());
+        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands", said, await _iona.Token());
         Assert.Equal(HttpStatusCode.OK, _iona.Status);
-        return SampleCode.Of(1007, 1);
+        return SampleCode.Of(1058, 1);
     }
 
     private Task<HttpStatusCode> BringIn(string text) => _iona.Submit("form[action='?handler=Results']", ("text", text));
@@ -61,7 +61,7 @@ public sealed class LaboratoryTests : IAsyncLifetime
         Assert.Contains("iron 170 mg/kg, too much", _iona.Text);
         await _iona.Get("/intake?plate=HD-08");
         Assert.Contains("iron 170 mg/kg, too much", _iona.Page.QuerySelector(".lab-said")!.TextContent);
-        await _iona.Get("/record/1007");
+        await _iona.Get("/record/1058");
         Assert.Contains($"A sample of the engine oil was taken, {code}", _iona.Text);
 
         // The same file once more changes nothing, another value is not believed.
@@ -79,7 +79,7 @@ public sealed class LaboratoryTests : IAsyncLifetime
         var code = await Sampled();
         var vehicles = _host.Services.GetRequiredService<DemoVehicles>();
         vehicles.Begin();
-        vehicles.At(vehicles.All.First(c => c.Number == 1007), b => b.Do(new Milky("engine-oil"), _host.Clock.GetUtcNow()));
+        vehicles.At(vehicles.All.First(c => c.Number == 1058), b => b.Do(new Milky("engine-oil"), _host.Clock.GetUtcNow()));
         await _iona.Get("/laboratory");
         await _iona.Submit("form[action='?handler=Sent'] button");
         await _iona.Get("/stand-ins/laboratory");
@@ -92,14 +92,14 @@ public sealed class LaboratoryTests : IAsyncLifetime
     public async Task A_sample_that_was_taken_back_is_none_but_one_that_was_sent_stays()
     {
         var code = await Sampled();
-        var card = _host.Services.GetRequiredService<CardStore>().Find(1007)!;
-        async Task Back() => await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands",
+        var card = _host.Services.GetRequiredService<CardStore>().Find(1058)!;
+        async Task Back() => await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands",
             new { say = "back", of = card.History.Count, command = Guid.NewGuid() }, await _iona.Token());
         await Back();
         Assert.Null(Samples.Find(code));
         await Sampled();
         await Samples.Send(code, card.History[^1].At);
-        card = _host.Services.GetRequiredService<CardStore>().Find(1007)!;
+        card = _host.Services.GetRequiredService<CardStore>().Find(1058)!;
         await Back();
         Assert.Equal(HttpStatusCode.OK, _iona.Status);
         Assert.NotNull(Samples.Find(code));
@@ -108,27 +108,27 @@ public sealed class LaboratoryTests : IAsyncLifetime
     [Theory]
     [InlineData("", "There is no file and no text.")]
     [InlineData("{", "The file ends in the middle, or is not JSON from here on.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"2026-""", "The file ends in the middle")]
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"2026-""", "The file ends in the middle")]
     [InlineData("[]", "This is not a file of results.")]
     [InlineData("""{"format":"anakyklos/oil-results/2","results":[]}""", "This is not a file of results.")]
     [InlineData("""{"format":"anakyklos/oil-results/1","results":[]}""", "There are 0 results in it.")]
     [InlineData("""{"format":"anakyklos/oil-results/1","results":[7]}""", "“” is not the code of a sample.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1A","day":"2026-03-09","values":{"iron":1}}]}""",
-        "“1006-1A” is not the code of a sample.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"2026-03-10","values":{"iron":1}}]}""",
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1A","day":"2026-03-09","values":{"iron":1}}]}""",
+        "“1048-1A” is not the code of a sample.")]
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"2026-03-10","values":{"iron":1}}]}""",
         "2026-03-10 cannot be the day of a report.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"9.3.26","values":{"iron":1}}]}""",
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"9.3.26","values":{"iron":1}}]}""",
         "“9.3.26” is not a day.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"2026-03-09","values":{"iron":-1}}]}""",
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"2026-03-09","values":{"iron":-1}}]}""",
         "“-1” cannot be. Write a number from 0 to 100000, in mg/kg.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"2026-03-09","values":{"iron":"much"}}]}""",
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"2026-03-09","values":{"iron":"much"}}]}""",
         "“much” cannot be.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"2026-03-09","values":{"gold":1}}]}""",
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"2026-03-09","values":{"gold":1}}]}""",
         "“gold” is not measured here.")]
-    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1006-1X","day":"2026-03-09","values":{}}]}""",
+    [InlineData("""{"format":"anakyklos/oil-results/1","results":[{"code":"1048-1P","day":"2026-03-09","values":{}}]}""",
         "Nothing was measured.")]
-    [InlineData("code,day\n1006-1X,2026-03-09", "Nothing was measured.")]
-    [InlineData("code,day,water\n1006-1X,2026-03-09,101", "“101” cannot be. Write a number from 0 to 100, in %.")]
+    [InlineData("code,day\n1048-1P,2026-03-09", "Nothing was measured.")]
+    [InlineData("code,day,water\n1048-1P,2026-03-09,101", "“101” cannot be. Write a number from 0 to 100, in %.")]
     [InlineData("day,iron\n2026-03-09,7", "There is no column “code”.")]
     [InlineData("code,day,iron\n2001-1R,2026-03-09,7", "No sample 2001-1R was taken here.")]
     public async Task What_cannot_be_read_or_believed_is_refused_with_its_place_and_nothing_is_kept(string file, string says)
@@ -161,7 +161,7 @@ public sealed class LaboratoryTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.OK, await desk.Get("/laboratory"));
         Assert.Null(desk.Page.QuerySelector("form[action='?handler=Results']"));
         Assert.Equal(HttpStatusCode.OK, await desk.Get($"/sample/{code}"));
-        Assert.Equal(HttpStatusCode.NotFound, await desk.Get("/sample/1007-1A"));
+        Assert.Equal(HttpStatusCode.NotFound, await desk.Get("/sample/1058-1A"));
         Assert.Equal(HttpStatusCode.NotFound, await desk.Get("/sample/nothing"));
         await _iona.Get("/laboratory");
         Assert.NotNull(_iona.Page.QuerySelector("form[action='?handler=Sent']"));

@@ -115,34 +115,34 @@ public sealed class OwnListTests : IAsyncLifetime
     public async Task Whoever_takes_a_card_over_reads_how_it_stands()
     {
         var una = await _host.SignedIn("una");
-        await una.Get("/lift/1007");
+        await una.Get("/lift/1058");
         Assert.Contains("Iona R. worked here last", una.Text);
-        await una.Get("/stands/1007");
+        await una.Get("/stands/1058");
         Assert.Equal("Unscrew the oil filter cap, chute under it", una.Heading);
         Assert.Contains("10 open", una.Text);
         Assert.Contains("1 running Oil runs out", una.Text);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await una.Submit(".stands-leave", ("text", " ")));
         Assert.Contains("The word is missing", una.Page.QuerySelector("#problem-text")!.TextContent);
         await una.Submit(".stands-leave", ("text", "Tray screw 2: new one on the bench"));
-        await _iona.Get("/stands/1007");
+        await _iona.Get("/stands/1058");
         Assert.Contains("“Tray screw 2: new one on the bench” Una B.", _iona.Text);
-        await _iona.Get("/handover/1007");
+        await _iona.Get("/handover/1058");
         Assert.Contains("Word for whoever goes on: Tray screw 2", _iona.Text);
         // Una has worked on it now, if only in words.
-        await una.Get("/lift/1007");
+        await una.Get("/lift/1058");
         Assert.DoesNotContain("worked here last", una.Text);
         Assert.Equal(HttpStatusCode.NotFound, await una.Get("/stands/999999"));
-        await una.Get("/stands/1001");
-        Assert.Equal("/record/1001", una.Address.AbsolutePath);
+        await una.Get("/stands/1003");
+        Assert.Equal("/record/1003", una.Address.AbsolutePath);
     }
 
     [Fact]
     public async Task The_drawing_is_shown_large_where_there_is_one()
     {
-        await _iona.Get("/lift/1007?step=tighten-drain-plug&panel=map");
+        await _iona.Get("/lift/1058?step=tighten-drain-plug&panel=map");
         Assert.NotNull(_iona.Page.QuerySelector(".map-near .map-here"));
         Assert.Single(_iona.Page.QuerySelectorAll(".map"));
-        await _iona.Get("/lift/1007?step=fit-filter&panel=map");
+        await _iona.Get("/lift/1058?step=fit-filter&panel=map");
         Assert.Null(_iona.Page.QuerySelector(".map-near"));
     }
 
@@ -152,14 +152,14 @@ public sealed class OwnListTests : IAsyncLifetime
         foreach (var said in WorkshopHost.FilterGoesIn().Take(2))
         {
             said["command"] = Guid.NewGuid();
-            await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands", said, await _iona.Token());
+            await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands", said, await _iona.Token());
         }
-        await _iona.Get("/lift/1007");
+        await _iona.Get("/lift/1058");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await _iona.Submit("button[value='still in the cap']"));
         Assert.Contains("Take it out first: two rings leak.", _iona.Text);
         await _iona.Submit("button[value='out of the cap, in my hand']");
         Assert.Equal("Click the new cartridge into the cap, stud into its hole", _iona.Heading);
-        await _iona.Get("/handover/1007");
+        await _iona.Get("/handover/1058");
         Assert.Contains("New ring into the upper groove of the cap, wetted with oil: out of the cap, in my hand", _iona.Text);
     }
 }

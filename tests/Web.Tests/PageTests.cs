@@ -56,7 +56,7 @@ public sealed class PageTests : IAsyncLifetime
         Assert.Contains("158 200 km", browser.Text);
         Assert.Contains("Signed by Iona R.", browser.Text);
         await browser.Get("/vehicle/HD-07");
-        Assert.Equal(7, browser.Page.QuerySelectorAll(".service").Length);
+        Assert.Equal(10 + 1, browser.Page.QuerySelectorAll(".service").Length);
         await browser.Get($"/lift/{card}");
         Assert.Equal($"/record/{card}", browser.Address.AbsolutePath);
     }
@@ -223,7 +223,7 @@ public sealed class PageTests : IAsyncLifetime
 
     [Theory]
     [InlineData("/lift/999999", HttpStatusCode.NotFound)]
-    [InlineData("/lift/1007?step=none", HttpStatusCode.NotFound)]
+    [InlineData("/lift/1058?step=none", HttpStatusCode.NotFound)]
     [InlineData("/record/999999", HttpStatusCode.NotFound)]
     [InlineData("/vehicle/HD-99", HttpStatusCode.NotFound)]
     [InlineData("/nowhere", HttpStatusCode.NotFound)]

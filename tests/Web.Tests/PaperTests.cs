@@ -23,9 +23,9 @@ public sealed class PaperTests : InTheDemo
     [Fact]
     public async Task The_record_says_on_paper_what_its_page_says_and_numbers_its_pages()
     {
-        var pdf = await Me.Bytes("/record/1001/record.pdf");
+        var pdf = await Me.Bytes("/record/1003/record.pdf");
         var words = Words(pdf);
-        var file = await Me.Json("/record/1001/record.json");
+        var file = await Me.Json("/record/1003/record.json");
         foreach (var said in new[]
         {
             "HD-07", "Tarn Courier 2.0 D", "Engine oil and filter at 88 420 km", "Engine drain plug", "38 N·m", "38 N·m (35 to 41)",
@@ -40,7 +40,7 @@ public sealed class PaperTests : InTheDemo
             var page = ContentOrderTextExtractor.GetText(document.GetPage(i));
             Assert.Contains($"page {i} of {document.NumberOfPages}", page);
             Assert.Contains("HD-07", page);
-            Assert.Contains("Card 1001", page);
+            Assert.Contains("Card 1003", page);
         }
         // The hash on paper is that of the file.
         Assert.Contains((string)file["hash"]!, words.Replace("\n", ""));
@@ -52,11 +52,11 @@ public sealed class PaperTests : InTheDemo
     {
         await Me.Get("/you");
         await Me.Submit("main form", ("units", "us"));
-        var words = Words(await Me.Bytes("/record/1001/record.pdf"));
+        var words = Words(await Me.Bytes("/record/1003/record.pdf"));
         // 38 N·m are 28 lbf·ft; 88,420 km are 54,942 miles.
         Assert.Contains("28 lbf·ft (read as 38 N·m)", words);
         Assert.Contains("54 942 mi (88 420 km)", words);
-        await Me.Get("/record/1001");
+        await Me.Get("/record/1003");
         Assert.Contains("28 lbf·ft (read as 38 N·m)", Me.Text);
     }
 
@@ -108,14 +108,14 @@ public sealed class PaperTests : InTheDemo
     [Fact]
     public async Task The_label_is_as_wide_as_the_roll_and_its_code_leads_to_the_vehicle()
     {
-        using var document = PdfDocument.Open(await Me.Bytes("/record/1001/label.pdf"));
+        using var document = PdfDocument.Open(await Me.Bytes("/record/1003/label.pdf"));
         var page = document.GetPage(1);
         Assert.InRange(page.Width, 62 / 25.4 * 72 - 0.5, 62 / 25.4 * 72 + 0.5);
         var words = ContentOrderTextExtractor.GetText(page).Replace('\u00a0', ' ');
         Assert.Contains("98 420 km", words);
-        Assert.Contains(Day(DueOf(await Me.Json("/record/1001/record.json"))["by"]!), words);
-        await Me.Get("/record/1001/label.svg");
-        var svg = XDocument.Parse(await Me.Content("/record/1001/label.svg"));
+        Assert.Contains(Day(DueOf(await Me.Json("/record/1003/record.json"))["by"]!), words);
+        await Me.Get("/record/1003/label.svg");
+        var svg = XDocument.Parse(await Me.Content("/record/1003/label.svg"));
         Assert.Equal("62mm", svg.Root!.Attribute("width")!.Value);
         Assert.Equal("http://localhost/vehicle/HD-07", Scanned(svg));
     }

@@ -129,7 +129,7 @@ public sealed class PhotoTests : IAsyncLifetime
         Assert.Equal((says, "photo"), (wrong!.What, wrong.Field));
     }
 
-    private async Task<HttpStatusCode> Bring(byte[] file, long card = 1007, Browser? who = null)
+    private async Task<HttpStatusCode> Bring(byte[] file, long card = 1058, Browser? who = null)
     {
         var browser = who ?? _iona;
         var request = new HttpRequestMessage(HttpMethod.Post, $"http://localhost/api/v1/cards/{card}/photos")
@@ -144,7 +144,7 @@ public sealed class PhotoTests : IAsyncLifetime
     private async Task<string> Brought() => await Bring(Picture()) == HttpStatusCode.Created
         ? System.Text.Json.Nodes.JsonNode.Parse(await _iona.Answer.Content.ReadAsStringAsync())!["photo"]!.GetValue<string>() : "";
 
-    private async Task<HttpStatusCode> Saw(string photo, long card = 1007)
+    private async Task<HttpStatusCode> Saw(string photo, long card = 1058)
     {
         var step = _host.Services.GetRequiredService<CardStore>().Find(card)!.Steps[0].Id.Text;
         await _iona.Api(HttpMethod.Post, $"/api/v1/cards/{card}/commands",
@@ -158,7 +158,7 @@ public sealed class PhotoTests : IAsyncLifetime
         var photo = await Brought();
         Assert.Equal(photo, await Brought());
         Assert.Equal(HttpStatusCode.OK, await Saw(photo));
-        await _iona.Get("/record/1007");
+        await _iona.Get("/record/1058");
         Assert.Equal($"/photos/{photo}", _iona.Page.QuerySelector("img.photo")!.GetAttribute("src"));
         await _iona.Get("/vehicle/HD-08");
         Assert.Equal($"/photos/{photo}", _iona.Page.QuerySelector("img.photo")!.GetAttribute("src"));
@@ -173,15 +173,15 @@ public sealed class PhotoTests : IAsyncLifetime
     [Fact]
     public async Task The_lift_takes_picture_and_words_in_one_press_and_keeps_the_picture_when_the_words_are_wrong()
     {
-        await _iona.Get("/lift/1007?panel=saw");
+        await _iona.Get("/lift/1058?panel=saw");
         await Press("", "KeepAnEye");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _iona.Status);
         var kept = _iona.Page.QuerySelector("input[name=photo]")!.GetAttribute("value")!;
         await _iona.Submit("form[action='?handler=saw'] button", ("text", "A weep"), ("grade", "KeepAnEye"));
         Assert.Equal(HttpStatusCode.OK, _iona.Status);
-        Assert.Equal(kept, _host.Services.GetRequiredService<CardStore>().Find(1007)!.Findings[^1].Event.Photo);
+        Assert.Equal(kept, _host.Services.GetRequiredService<CardStore>().Find(1058)!.Findings[^1].Event.Photo);
 
-        await _iona.Get("/lift/1007?panel=saw");
+        await _iona.Get("/lift/1058?panel=saw");
         await Press("A letter", "KeepAnEye", "This is a letter."u8.ToArray());
         Assert.Equal(HttpStatusCode.UnprocessableEntity, _iona.Status);
         Assert.Contains("That is not a picture that can be read here.", _iona.Page.QuerySelector("#problem-photo")!.TextContent);
@@ -198,7 +198,7 @@ public sealed class PhotoTests : IAsyncLifetime
             form.Add(new StringContent(text), "text");
             form.Add(new StringContent(grade), "grade");
             form.Add(new ByteArrayContent(file ?? Picture()), "picture", "picture.png");
-            await _iona.Send(new(HttpMethod.Post, "http://localhost/lift/1007?handler=saw") { Content = form });
+            await _iona.Send(new(HttpMethod.Post, "http://localhost/lift/1058?handler=saw") { Content = form });
         }
     }
 
@@ -206,23 +206,23 @@ public sealed class PhotoTests : IAsyncLifetime
     public async Task Only_pictures_of_this_card_go_with_it_and_only_from_who_works_on_it()
     {
         var photo = await Brought();
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await Saw(photo, 1009));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await Saw(photo, 1057));
         Assert.Contains("not brought in for this card", await _iona.Answer.Content.ReadAsStringAsync());
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Saw("nothing"));
         Assert.Equal(HttpStatusCode.NotFound, await Bring(Picture(), 99_999));
-        Assert.Equal(HttpStatusCode.Forbidden, await Bring(Picture(), 1001)); // signed
+        Assert.Equal(HttpStatusCode.Forbidden, await Bring(Picture(), 1003)); // signed
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Bring("no"u8.ToArray()));
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, await Bring(new byte[40_000_000]));
-        Assert.Equal(HttpStatusCode.Forbidden, await Bring(Picture(), 1007, await _host.SignedIn("desk")));
+        Assert.Equal(HttpStatusCode.Forbidden, await Bring(Picture(), 1058, await _host.SignedIn("desk")));
     }
 
     [Fact]
     public async Task A_card_takes_so_many_and_no_more()
     {
         for (var i = 0; i < PhotoStore.Most; i++)
-            Assert.Null((await Desk.TakeIn(1007, Picture(20 + i, 10), Iona)).Wrong);
-        Assert.Equal("There are 40 pictures on this card.", (await Desk.TakeIn(1007, Picture(10, 10), Iona)).Wrong!.What);
+            Assert.Null((await Desk.TakeIn(1058, Picture(20 + i, 10), Iona)).Wrong);
+        Assert.Equal("There are 40 pictures on this card.", (await Desk.TakeIn(1058, Picture(10, 10), Iona)).Wrong!.What);
         // One that is there already is there.
-        Assert.Null((await Desk.TakeIn(1007, Picture(20, 10), Iona)).Wrong);
+        Assert.Null((await Desk.TakeIn(1058, Picture(20, 10), Iona)).Wrong);
     }
 }

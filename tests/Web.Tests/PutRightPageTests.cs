@@ -146,7 +146,7 @@ public sealed class PutRightPageTests : InTheDemo
 
         await Me.Get("/vehicle/HD-16/put-right");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Me.Submit(form, ("task", "Spare"), ("reason", "x")));
-        Assert.Contains("Card 1008 is open", Me.Text);
+        Assert.Contains("Card 1056 is open", Me.Text);
         var desk = await Host.SignedIn("desk");
         await desk.Get("/vehicle/HD-70/put-right");
         Assert.Equal("Not with your role", desk.Heading);

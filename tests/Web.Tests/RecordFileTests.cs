@@ -19,7 +19,7 @@ public sealed class RecordFileTests : IAsyncLifetime
     {
         _host = await WorkshopHost.Demo();
         _iona = await _host.SignedIn();
-        _file = await _iona.Content("/record/1001/record.json");
+        _file = await _iona.Content("/record/1003/record.json");
     }
 
     public async ValueTask DisposeAsync() => await _host.DisposeAsync();
@@ -41,12 +41,12 @@ public sealed class RecordFileTests : IAsyncLifetime
         var browser = await other.FirstLead();
         await browser.Get("/brought-in");
         Assert.Contains("None has been brought in.", browser.Text);
-        await browser.Upload("form[enctype]", "file", "record-1001.json", Encoding.UTF8.GetBytes(_file));
+        await browser.Upload("form[enctype]", "file", "record-1003.json", Encoding.UTF8.GetBytes(_file));
         Assert.StartsWith("/brought-in/", browser.Address.AbsolutePath);
         Assert.Contains("verified", browser.Text);
-        Assert.Contains("Card 1001 of Harbour Depot", browser.Text);
+        Assert.Contains("Card 1003 of Harbour Depot", browser.Text);
         var there = browser.Page.QuerySelector(".record-columns")!.TextContent;
-        await _iona.Get("/record/1001");
+        await _iona.Get("/record/1003");
         Assert.Equal(Letters(_iona.Page.QuerySelector(".record-columns")!.TextContent), Letters(there));
         // Twice is once.
         await browser.Get("/brought-in");
@@ -63,7 +63,7 @@ public sealed class RecordFileTests : IAsyncLifetime
         Wrong("Event 4 was changed", f => f["events"]![3]!["body"] =
             f["events"]![3]!["body"]!.GetValue<string>().Replace("\"", "\" ", StringComparison.Ordinal));
         Wrong("Event 2 was changed", f => f["events"]![1]!["person"]!["name"] = "Somebody Else");
-        Wrong("Event 1 was changed", f => f["card"] = 1002);
+        Wrong("Event 1 was changed", f => f["card"] = 1009);
         Wrong("Event 3 is missing", f => ((JsonArray)f["events"]!).RemoveAt(2));
         Wrong("not what was signed", f => f["record"]!["tightened"]![0]!["reading"] = "26 N·m");
         Wrong("not what was signed", f => f["plate"] = "HD-08");
@@ -85,7 +85,7 @@ public sealed class RecordFileTests : IAsyncLifetime
     [Fact]
     public async Task No_file_of_a_card_that_is_not_signed_and_stores_bring_nothing_in()
     {
-        Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/record/1009/record.json"));
+        Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/record/1057/record.json"));
         var effie = await _host.SignedIn("effie");
         await effie.Get("/brought-in");
         Assert.Null(effie.Page.QuerySelector("form[enctype]"));
@@ -97,14 +97,14 @@ public sealed class RecordFileTests : IAsyncLifetime
     [Fact]
     public async Task An_amendment_goes_with_it()
     {
-        await _iona.Get("/record/1001");
+        await _iona.Get("/record/1003");
         await _iona.Submit("form[action='?handler=amend']", ("line", "odometer"), ("words", "It was 88,240 km"), ("pin", "2468"));
-        var (record, wrong) = RecordFile.Read(await _iona.Content("/record/1001/record.json"));
+        var (record, wrong) = RecordFile.Read(await _iona.Content("/record/1003/record.json"));
         Assert.Empty(wrong);
         Assert.Equal("It was 88,240 km", record!.Record.Amended!.Single().Words);
         Assert.NotEqual(JsonNode.Parse(_file)!["hash"]!.GetValue<string>(), record.Hash);
         Assert.Equal(JsonNode.Parse(_file)!["hash"]!.GetValue<string>(),
-            _host.Services.GetRequiredService<RecordDesk>().Hash(1001, record.Card.Signature!.Seq));
+            _host.Services.GetRequiredService<RecordDesk>().Hash(1003, record.Card.Signature!.Seq));
     }
 
     private void Wrong(string says, Action<JsonNode> change)

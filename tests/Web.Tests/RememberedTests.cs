@@ -46,7 +46,7 @@ public sealed class RememberedTests : InTheDemo
 
         await Me.Get("/intake?plate=HD-02");
         var said = Me.Page.QuerySelector(".last-time")!.TextContent;
-        Assert.Contains("Left drive shaft boot is cracked: to be planned since card 1009", string.Join(' ', said.Split((char[]?)null,
+        Assert.Contains("Left drive shaft boot is cracked: to be planned since card 1057", string.Join(' ', said.Split((char[]?)null,
             StringSplitOptions.RemoveEmptyEntries)));
         Assert.Contains("Sill weeps rust", said);
         // Found now, it is to be planned within a month: too far for the week, but it comes along with what is due.
@@ -72,7 +72,7 @@ public sealed class RememberedTests : InTheDemo
         await Me.Submit("#recommended form", ("became", "done"), ("who", "Quay Garage"), ("words", "New boot"));
         Assert.Contains("done Quay Garage", Me.Text);
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
-            await Me.Submit("#recommended form", ("of", "1009.1"), ("became", "done"), ("who", "a"), ("words", "b")));
+            await Me.Submit("#recommended form", ("of", "1057.1"), ("became", "done"), ("who", "a"), ("words", "b")));
         var desk = await Host.SignedIn("desk");
         await desk.Get("/vehicle/HD-02");
         Assert.Contains("Left drive shaft boot is cracked", desk.Text);
@@ -83,7 +83,7 @@ public sealed class RememberedTests : InTheDemo
     public async Task What_wears_is_projected_from_the_last_two_times_it_was_measured()
     {
         var sheet = Host.Services.GetRequiredService<SheetStore>().Newest("hespin-16")!;
-        await Me.Get("/vehicle/HD-04");
+        await Me.Get("/vehicle/HD-02");
         Assert.Contains("Measured once: how fast it wears is not known yet.", Me.Text);
         var km = Quantity<Distance>.Of(121_900, Distance.Kilometre);
         var id = await Cards.Open(new("HD-04", sheet.Id, sheet.Revision, ["wear-check"], CardPlanner.Compose(sheet, ["wear-check"]), km,
@@ -114,12 +114,39 @@ public sealed class RememberedTests : InTheDemo
         // In the summer of last year the washer box was empty.
         var (id, sheet) = (Cards.OfVehicle("HD-07").Single(c => Cards.Find(c.Id)!.Deviations.Any()).Id,
             Host.Services.GetRequiredService<SheetStore>().Newest("tarn-courier-20d")!);
-        Assert.Contains(LastTime.Of(id, Cards.Find(id)!, sheet),
+        Assert.Contains(Of(Cards.Find(id)!, []),
             r => r.What == "Washer for the drain plug" && r.Says == $"used again once up to card {id}: it wants a new one this time");
         var card = Cards.Find(id)!;
         var opened = card.Opened with { LeftForLater = [new("fuel-filter", "Fuel filter", "No filter on the boat")] };
-        var other = JobCard.Replay(card.Sheet, [card.History[0] with { Event = opened }]);
-        Assert.Equal([new("Fuel filter", $"left for later on card {id}: No filter on the boat")], LastTime.Of(id, other, sheet));
+        var other = JobCard.Replay(card.Sheet, [card.History[0] with { Event = opened }, .. card.History.Skip(1)]);
+        Remembered left = new("Fuel filter", $"left for later on card {id}: No filter on the boat");
+        Assert.Contains(left, Of(other, []));
+        // It was done before that, and then since.
+        var day = DateOnly.FromDateTime(card.Signature!.At.DateTime);
+        Assert.Contains(left, Of(other, new() { ["fuel-filter"] = day.AddDays(-1) }));
+        Assert.DoesNotContain(left, Of(other, new() { ["fuel-filter"] = day }));
+
+        IReadOnlyList<Remembered> Of(JobCard last, Dictionary<JobId, DateOnly> done) =>
+            LastTime.Of(new(id, last), [new(id, last)], done, sheet, at => DateOnly.FromDateTime(at.DateTime));
+    }
+
+    [Fact]
+    public async Task A_job_that_was_given_up_two_cards_ago_is_remembered_until_it_is_done()
+    {
+        // The card of 110 days ago gave the air filter up, the last one only greased.
+        var given = Cards.OfVehicle("HD-11").Single(c => Cards.Find(c.Id)!.Dropped.Any()).Id;
+        Assert.NotEqual(given, Cards.OfVehicle("HD-11")[0].Id);
+        var says = $"Air filter given up on card {given}: The boat brought the filter of another model";
+        foreach (var page in new[] { "/vehicle/HD-11", "/intake?plate=HD-11" })
+        {
+            await Me.Get(page);
+            Assert.Contains(says, Me.Text.Replace("Air filter: given", "Air filter given", StringComparison.Ordinal));
+        }
+        var trail = Host.Services.GetRequiredService<VehicleTrail>();
+        await trail.Note("HD-11", [new("air-filter", new(2026, 3, 8), Quantity<Distance>.Of(87_900, Distance.Kilometre), "At the light")],
+            Iona.Id, Now);
+        await Me.Get("/vehicle/HD-11");
+        Assert.DoesNotContain("given up on card", Me.Text);
     }
 
     [Fact]

@@ -22,7 +22,7 @@ public sealed class ScanToolTests : IAsyncLifetime
 
     private string Now => _host.Clock.GetUtcNow().ToString("yyyy-MM-ddTHH:mm:sszzz", System.Globalization.CultureInfo.InvariantCulture);
 
-    private JobCard Card => Of<CardStore>().Find(1011)!;
+    private JobCard Card => Of<CardStore>().Find(1059)!;
 
     public async ValueTask InitializeAsync()
     {
@@ -123,7 +123,7 @@ public sealed class ScanToolTests : IAsyncLifetime
         Assert.Contains("By its distance left the dash has 1 900 km to go, by its oil life 200 km.", _iona.Text);
         await _iona.Submit("button.main");
         Assert.Equal(new DeviceId("ST-1"), Card.Opened.ReadBy);
-        await _iona.Get("/record/1011");
+        await _iona.Get("/record/1059");
         Assert.Contains("148 300 km, read by ST-1", _iona.Text);
         await _iona.Get("/intake");
         Assert.DoesNotContain("ST-1 read", _iona.Text);
@@ -137,7 +137,7 @@ public sealed class ScanToolTests : IAsyncLifetime
         await _iona.Submit("button[name=take]");
         await _iona.Submit("button.main", ("plate", "HD-15"));
         Assert.Contains("ST-1 read HD-07, and HD-15 is chosen.", _iona.Text);
-        Assert.Null(Of<CardStore>().Find(1011));
+        Assert.Null(Of<CardStore>().Find(1059));
         // Taken out again nothing of it is left.
         await _iona.Submit("button[name=take][value='']");
         Assert.Equal("", Value("#odometer") ?? "");
@@ -182,7 +182,7 @@ public sealed class ScanToolTests : IAsyncLifetime
     {
         await AtReset();
         await Send();
-        await _iona.Get("/lift/1011");
+        await _iona.Get("/lift/1059");
         Assert.Contains("ST-1 is heard here: what it shows comes by itself", _iona.Text);
         Assert.Contains("is noted at", await Shows("link"));
         Assert.Contains("is noted at", await Shows("OTHER VEHICLE"));
@@ -192,7 +192,7 @@ public sealed class ScanToolTests : IAsyncLifetime
         Assert.Equal("reset-service-word-5", Card.Next!.Id.Text);
         // The key is no move of the tool.
         Assert.Contains("waits for no scan tool", await Shows("DONE"));
-        await _iona.Get("/lift/1011?since=1");
+        await _iona.Get("/lift/1059?since=1");
         Assert.Contains("ST-1 shows DONE", _iona.Text);
     }
 
@@ -208,7 +208,7 @@ public sealed class ScanToolTests : IAsyncLifetime
         Assert.Contains("is noted at", await Shows("6500 km", "HE16-0881-18"));
         var shown = Assert.IsType<ResetShown>(Card.History[^2].Event);
         Assert.Equal((6500m, new DeviceId("ST-1")), (shown.Distance!.Value.Value.In(Distance.Kilometre), shown.Device));
-        await Of<CardStore>().MoveTo(1011, "Bay 2");
+        await Of<CardStore>().MoveTo(1059, "Bay 2");
         Assert.Contains("No card is open in Bay 1.", await Shows("DONE", "HE16-0881-18"));
     }
 }

@@ -7,7 +7,7 @@ namespace Anakyklos.Web.Tests;
 public sealed class SigningTests : InTheDemo
 {
     // HD-02's card of the demo, at which nothing is open.
-    private const int Ready = 1009;
+    private const int Ready = 1057;
     private const string Sign = "form[action='?handler=sign']";
 
     [Fact]
@@ -38,11 +38,11 @@ public sealed class SigningTests : InTheDemo
     [Fact]
     public async Task What_stands_in_the_way_is_told_before_any_pin_and_no_other_page_signs()
     {
-        await Me.Get("/handover/1007");
+        await Me.Get("/handover/1058");
         Assert.Equal(HttpStatusCode.Conflict, await Me.Submit(Sign));
         Assert.Contains("It cannot be signed yet.", Me.Text);
         Assert.DoesNotContain("PIN is missing", Me.Text);
-        await Me.Get("/lift/1007");
+        await Me.Get("/lift/1058");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await SignAtTheLift());
         Assert.Contains("That is said at hand-over.", Me.Text);
     }

@@ -24,18 +24,18 @@ public sealed class VehicleBehindTests : IAsyncLifetime
     private async Task Press(string step)
     {
         var said = new { say = "done", step, command = Guid.NewGuid() };
-        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1007/commands", said, await _iona.Token());
+        await _iona.Api(HttpMethod.Post, "/api/v1/cards/1058/commands", said, await _iona.Token());
     }
 
     [Fact]
     public async Task Only_a_demo_has_it_and_only_open_cards_have_one()
     {
-        Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/stand-ins/vehicle?card=1007"));
+        Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/stand-ins/vehicle?card=1058"));
         _host.Services.GetRequiredService<DemoVehicles>().Begin();
-        Assert.Equal(HttpStatusCode.OK, await _iona.Get("/stand-ins/vehicle?card=1007"));
-        Assert.Contains("what stands behind card 1007", _iona.Text);
+        Assert.Equal(HttpStatusCode.OK, await _iona.Get("/stand-ins/vehicle?card=1058"));
+        Assert.Contains("what stands behind card 1058", _iona.Text);
         Assert.Equal(HttpStatusCode.OK, await _iona.Get("/stand-ins/vehicle"));
-        Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/stand-ins/vehicle?card=1001"));
+        Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/stand-ins/vehicle?card=1003"));
         Assert.Equal(HttpStatusCode.NotFound, await _iona.Get("/stand-ins/vehicle?card=99999"));
     }
 
@@ -44,15 +44,15 @@ public sealed class VehicleBehindTests : IAsyncLifetime
     public async Task A_fault_shows_where_it_can_be_seen_until_hands_put_it_right()
     {
         _host.Services.GetRequiredService<DemoVehicles>().Begin();
-        await _iona.Get("/stand-ins/vehicle?card=1007");
+        await _iona.Get("/stand-ins/vehicle?card=1058");
         Assert.Contains("is open on the vehicle", _iona.Text);
         Assert.Matches(@"Engine oil \d\.\d\d L .*\d\.\d\d L in the pan", _iona.Text);
-        var faults = Vehicle.FaultsOf(_host.Services.GetRequiredService<DemoVehicles>().All.First(c => c.Number == 1007).Card.Sheet);
+        var faults = Vehicle.FaultsOf(_host.Services.GetRequiredService<DemoVehicles>().All.First(c => c.Number == 1058).Card.Sheet);
         var wrong = faults.ToList().IndexOf(new WrongInBox("oil-filter"));
         await _iona.Submit("form[action='?handler=Spoil'] button", ("fault", $"{wrong}"));
         Assert.DoesNotContain("half the size", _iona.Text);
         await Press("filter-cap-off");
-        await _iona.Get("/stand-ins/vehicle?card=1007");
+        await _iona.Get("/stand-ins/vehicle?card=1058");
         Assert.Contains("Oil filter cartridge: half the size of the old one", _iona.Text);
         await _iona.Submit("form[action='?handler=Mend'] button");
         Assert.DoesNotContain("half the size", _iona.Text);
@@ -67,10 +67,10 @@ public sealed class VehicleBehindTests : IAsyncLifetime
     {
         var vehicles = _host.Services.GetRequiredService<DemoVehicles>();
         vehicles.Begin();
-        var card = vehicles.All.First(c => c.Number == 1007);
+        var card = vehicles.All.First(c => c.Number == 1058);
         vehicles.At(card, b => b.Do(new Seized("oil-filter-cap"), _host.Clock.GetUtcNow()));
         await Press("filter-cap-off");
-        await _iona.Get("/stand-ins/vehicle?card=1007");
+        await _iona.Get("/stand-ins/vehicle?card=1058");
         Assert.Contains("Oil filter cap: the card says open, the vehicle is tight", _iona.Text);
         Assert.Contains("Oil filter cap: it does not move", _iona.Text);
     }

@@ -32,7 +32,7 @@ public sealed class WorkshopHost : IAsyncDisposable
     private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-web-").FullName;
     private readonly WebApplication _app;
 
-    // The demo's six services are worked through once; every test then starts from a copy of that file.
+    // The demo's years of services are worked through once; every test then starts from a copy of that file.
     private static readonly Lazy<Task<byte[]>> DemoFile = new(async () =>
     {
         await using var host = new WorkshopHost();
@@ -122,7 +122,7 @@ public abstract class InTheDemo(string person = "iona") : IAsyncLifetime
         Me = await Host.SignedIn(person);
     }
 
-    public async ValueTask DisposeAsync()
+    public virtual async ValueTask DisposeAsync()
     {
         await Host.DisposeAsync();
         GC.SuppressFinalize(this);

@@ -16,20 +16,20 @@ function nextWorkday() {
 const PAGES = [
   '/',
   '/intake',
-  '/lift/1007',
-  '/lift/1007?step=drain',
-  '/lift/1007?step=lay-out-kit',
-  '/lift/1007?step=tighten-drain-plug',
-  '/lift/1007?step=first-pour',
-  '/lift/1007?panel=stuck',
-  '/lift/1007?panel=saw',
-  '/lift/1007?panel=jump',
-  '/lift/1007?panel=keys',
-  '/lift/1007?step=tighten-drain-plug&panel=map',
-  '/stands/1007',
+  '/lift/1058',
+  '/lift/1058?step=drain',
+  '/lift/1058?step=lay-out-kit',
+  '/lift/1058?step=tighten-drain-plug',
+  '/lift/1058?step=first-pour',
+  '/lift/1058?panel=stuck',
+  '/lift/1058?panel=saw',
+  '/lift/1058?panel=jump',
+  '/lift/1058?panel=keys',
+  '/lift/1058?step=tighten-drain-plug&panel=map',
+  '/stands/1058',
   '/library/corran-fen-12/own',
-  '/handover/1007',
-  '/record/1001',
+  '/handover/1058',
+  '/record/1003',
   '/vehicle/HD-07',
   '/desk',
   '/drums',
@@ -42,10 +42,10 @@ const PAGES = [
   `/week?day=${nextWorkday()}`,
   '/week/HD-15',
   '/week/HD-07',
-  '/kit/1007',
-  '/kit/1008',
+  '/kit/1058',
+  '/kit/1056',
   '/laboratory',
-  '/sample/1006-1X',
+  '/sample/1048-1P',
   '/stores',
   '/stores?q=tc0621f',
   '/stand-ins/dispenser',
@@ -53,7 +53,7 @@ const PAGES = [
   '/bay/bay-1',
   '/library',
   '/library/tarn-courier-20d?point=drive-belt',
-  '/plan/1007',
+  '/plan/1058',
   '/you',
   '/workshop',
   '/nowhere',
@@ -89,14 +89,14 @@ for (const [look_, name, rules] of [
 
 test('text at the lift reaches 7:1 against its ground', async ({ page }) => {
   await signIn(page);
-  await page.goto('/lift/1007');
+  await page.goto('/lift/1058');
   const { violations } = await new AxeBuilder({ page }).withRules(['color-contrast-enhanced']).analyze();
   expect(violations.flatMap((v) => v.nodes.map((n) => `${n.target} ${n.any[0]?.message}`))).toEqual([]);
 });
 
 test('buttons at the lift are at least 64 px high, the value over 100 px', async ({ page }) => {
   await signIn(page);
-  await page.goto('/lift/1007');
+  await page.goto('/lift/1058');
   for (const button of await page.locator('.lift-bar .main, .lift-bar .side').all())
     expect((await button.boundingBox()).height).toBeGreaterThanOrEqual(64);
   const size = await page.locator('.value-number').evaluate((e) => parseFloat(getComputedStyle(e).fontSize));

@@ -50,7 +50,7 @@ test('a backup taken while it is served can be verified, and served again', asyn
   try {
     const call = await client(5194, 'iona', PIN);
     const press = () =>
-      call('POST', '/api/v1/cards/1007/commands', { command: crypto.randomUUID(), say: 'aside', step: 'label', reason: 'later' });
+      call('POST', '/api/v1/cards/1058/commands', { command: crypto.randomUUID(), say: 'aside', step: 'label', reason: 'later' });
     expect((await press()).status).toBe(200);
     const copy = join(restored, 'anakyklos.db');
     expect(await run(['backup', copy, '--data', data])).toMatchObject({ code: 0 });
@@ -63,7 +63,7 @@ test('a backup taken while it is served can be verified, and served again', asyn
   const again = await startServer(['demo', '--keep', '--data', restored, '--port', '5194'], 5194);
   try {
     const call = await client(5194, 'iona', PIN);
-    const events = await (await call('GET', '/api/v1/cards/1007/events')).json();
+    const events = await (await call('GET', '/api/v1/cards/1058/events')).json();
     expect(events.filter((e) => e.event.event === 'StepPutAside')).toHaveLength(1);
   } finally {
     await again.kill();

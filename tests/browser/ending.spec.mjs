@@ -25,13 +25,13 @@ test('a card is signed and its record amended by key, and it leaves as PDF and a
   browser,
 }) => {
   await signIn(page);
-  await page.goto('/handover/1009');
+  await page.goto('/handover/1057');
   // The PIN has the cursor; Enter signs.
   await page.keyboard.type(PIN);
   await after(page, () => page.keyboard.press('Enter'));
-  await expect(page).toHaveURL(/record\/1009/);
-  await expect(page.getByRole('link', { name: /^PDF/ })).toHaveAttribute('href', '/record/1009/record.pdf');
-  const pdf = await page.request.get('/record/1009/record.pdf');
+  await expect(page).toHaveURL(/record\/1057/);
+  await expect(page.getByRole('link', { name: /^PDF/ })).toHaveAttribute('href', '/record/1057/record.pdf');
+  const pdf = await page.request.get('/record/1057/record.pdf');
   expect([pdf.headers()['content-type'], (await pdf.body()).subarray(0, 5).toString()]).toEqual(['application/pdf', '%PDF-']);
   await page.getByText('Amend the record').focus();
   await page.keyboard.press('Enter');
@@ -56,7 +56,7 @@ test('a card is signed and its record amended by key, and it leaves as PDF and a
     await there.goto('/brought-in');
     await there.getByLabel('A record that another workshop wrote').setInputFiles(file);
     await after(there, () => there.getByRole('button', { name: 'Verify and keep it' }).click());
-    await expect(there.locator('main')).toContainText('Card 1009 of Harbour Depot, signed by Iona R.');
+    await expect(there.locator('main')).toContainText('Card 1057 of Harbour Depot, signed by Iona R.');
     await expect(there.locator('main')).toContainText('verified');
     await expect(there.locator('.record-head .amended')).toContainText('It was 38,460 km');
     await context.close();
@@ -69,10 +69,10 @@ test('a card opened by mistake is made void by two, on a phone and without scrip
   const context = await phone(browser, false);
   const page = await context.newPage();
   await signIn(page);
-  await page.goto('/lift/1008?panel=stuck');
+  await page.goto('/lift/1056?panel=stuck');
   await page.locator('#reason').fill('Wrong motorcycle');
   await page.getByRole('button', { name: 'Nothing was opened: make the card void' }).click();
-  await expect(page).toHaveURL(/handover\/1008/);
+  await expect(page).toHaveURL(/handover\/1056/);
   await expect(page.locator('main')).toContainText('To be made void');
   await page.getByLabel('Countersigned by').selectOption('una');
   await page.getByLabel('Their PIN').fill('1111');
@@ -81,7 +81,7 @@ test('a card opened by mistake is made void by two, on a phone and without scrip
   await page.getByLabel('Countersigned by').selectOption('una');
   await page.getByLabel('Their PIN').fill(PIN);
   await page.getByRole('button', { name: 'Countersign' }).click();
-  await expect(page).toHaveURL(/record\/1008/);
+  await expect(page).toHaveURL(/record\/1056/);
   await expect(page.locator('.signature')).toContainText('Made void by Una B.');
   await context.close();
 });

@@ -26,7 +26,7 @@ test('a filter is filled first, a little is poured through, and the record says 
   await lead.close();
   await signIn(page);
   // What stands ready for its signature is signed before another card is opened.
-  await page.goto('/handover/1009');
+  await page.goto('/handover/1057');
   await signs(page);
   const card = await openWith(page, 'HD-02', '39900', ['engine-oil-and-filter']);
   await workUpTo(page, 'Cut the old oil filter open', press(page));
@@ -68,7 +68,7 @@ test('a filter is filled first, a little is poured through, and the record says 
 
 test('what came out is read off a drawn jug, by a tap, by the arrows, or typed without script', async ({ page, browser }) => {
   await signIn(page);
-  await makesVoid(page, 1008, 'Another card first');
+  await makesVoid(page, 1056, 'Another card first');
   const card = await openWith(page, 'HD-16', '52200', ['engine-oil-and-filter']);
   await workUpTo(page, 'Pour the first', press(page));
   await key(page, 'm');

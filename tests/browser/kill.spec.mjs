@@ -8,7 +8,7 @@ import { PIN } from './lift.mjs';
 
 const PORT = 5193;
 const KILLS = 50;
-const CARD = '/api/v1/cards/1007';
+const CARD = '/api/v1/cards/1058';
 const STEPS = [
   { say: 'done', step: 'filter-cap-off' },
   { say: 'answered', step: 'compare-filter', point: 'filter', says: 'same height, same ends, same hole' },

@@ -63,7 +63,7 @@ test('a kit is scanned part by part; the card waits for the boat and wakes when 
   await expect(page.locator('.kit-scanned')).toContainText('does not belong to this kit');
   await expect(first.locator('input[type=checkbox]').first()).toBeChecked();
 
-  await page.goto('/kit/1008');
+  await page.goto('/kit/1056');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('One thing stops it');
   await expect(page.locator('.kit-part.stops')).toContainText('waits for the boat of');
   await page.goto('/');
@@ -75,13 +75,13 @@ test('a kit is scanned part by part; the card waits for the boat and wakes when 
   await effie.getByLabel('Part number').fill('sk3312s');
   await effie.getByLabel('Pieces').fill('4');
   await key(effie, 'Enter');
-  await expect(effie.getByRole('status').first()).toContainText('Card 1008 waited for it and goes on');
+  await expect(effie.getByRole('status').first()).toContainText('Card 1056 waited for it and goes on');
   await page.reload();
   await expect(page.locator('.bay', { hasText: 'HD-16' })).not.toContainText('waits for');
-  await page.goto('/kit/1008');
+  await page.goto('/kit/1056');
   await page.getByRole('button', { name: 'Packed as a kit' }).click();
   await page.getByRole('button', { name: 'All of it lies here' }).click();
-  await expect(page).toHaveURL(/\/lift\/1008/);
+  await expect(page).toHaveURL(/\/lift\/1056/);
   expect(await title(page)).not.toContain('Lay out');
 });
 

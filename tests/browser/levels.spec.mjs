@@ -25,7 +25,7 @@ async function type(page, label, text) {
 
 test('a rod is read in millimetres or inches, tapped or typed', async ({ page }) => {
   await signIn(page);
-  await makesVoid(page, 1008, 'Another card first');
+  await makesVoid(page, 1056, 'Another card first');
   const card = await openWith(page, 'HD-16', '52200', ['gearbox-oil']);
   await workUpTo(page, 'Read the rod', press(page));
   const depth = 'How far below the filler does it end?';

@@ -134,7 +134,7 @@ test('the plan works on a phone and with script off', async ({ browser }) => {
   await page.getByLabel('Spark plugs', { exact: true }).check();
   await page.getByRole('button', { name: 'Show jobs and plan' }).click();
   await expect(page.locator('#composed')).toContainText('Spark plugs');
-  await page.goto('/plan/1007');
+  await page.goto('/plan/1058');
   await page.locator('.plan-list a').nth(3).click();
   await expect(page.locator('.why')).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);

@@ -1,13 +1,40 @@
 import { spawn } from 'node:child_process';
+import { copyFileSync, existsSync, mkdirSync, renameSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 const program = join(import.meta.dirname, '../../src/Anakyklos.Web/bin/Release/net10.0/Anakyklos.Web.dll');
+
+// A demo keeps its past years beside it and takes them up again where they are its own: one demo's serve all others of the day.
+const past = join(tmpdir(), 'anakyklos-demo-past');
+
+function folderOf(args) {
+  return args[0] === 'demo' && args.includes('--data') ? args[args.indexOf('--data') + 1] : null;
+}
+
+// The label goes first on the way in and last on the way out: it never stands beside a file that is older than it is.
+function takePast(folder) {
+  if (!existsSync(join(past, 'past.txt')) || existsSync(join(folder, 'past.txt'))) return;
+  mkdirSync(folder, { recursive: true });
+  for (const file of ['past.txt', 'past.db']) copyFileSync(join(past, file), join(folder, file));
+}
+
+function givePast(folder) {
+  if (!existsSync(join(folder, 'past.txt'))) return;
+  mkdirSync(past, { recursive: true });
+  for (const file of ['past.db', 'past.txt']) {
+    copyFileSync(join(folder, file), join(past, `${file}.${process.pid}`));
+    renameSync(join(past, `${file}.${process.pid}`), join(past, file));
+  }
+}
 
 /** Starts the program and waits until it answers. kill() ends it as the power going would. */
 export async function startServer(args, port) {
   // Whatever listens there would be taken for the server that is started.
   const other = await fetch(`http://localhost:${port}/healthz`).then(() => true, () => false);
   if (other) throw new Error(`Something listens at port ${port} already: end it first.`);
+  const folder = folderOf(args);
+  if (folder) takePast(folder);
   const process_ = spawn('dotnet', [program, ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
   let complaint = '';
   process_.stderr.on('data', (d) => {
@@ -26,7 +53,10 @@ export async function startServer(args, port) {
       (r) => r.ok,
       () => false,
     );
-    if (up) break;
+    if (up) {
+      if (folder) givePast(folder);
+      break;
+    }
     await new Promise((r) => {
       setTimeout(r, 50);
     });

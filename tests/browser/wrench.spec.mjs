@@ -36,7 +36,7 @@ test('a click that nothing wants comes to the lift at once, and is discarded in 
   const [hand, bay] = [await browser.newPage(), await browser.newPage()];
   for (const who of [page, hand, bay]) await signIn(who);
   // HD-08 stands in the second bay with its drain plug out; nobody has told the workshop that the wrench was carried there.
-  await page.goto('/lift/1007');
+  await page.goto('/lift/1058');
   await bay.goto('/bay/bay-2');
   await hand.goto('/stand-ins/wrench');
   await hand.locator('html:not(.deaf)').waitFor();

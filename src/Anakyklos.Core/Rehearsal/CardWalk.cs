@@ -58,8 +58,12 @@ public static class CardWalk
             ? $"The card cannot be signed: {string.Join(" ", unsigned.Reasons)}" : null;
     }
 
-    // The clock goes on until neither a wait nor heat stands in the way.
-    private static DateTimeOffset Later(JobCard card, SheetStep step, DateTimeOffset now)
+    /// <summary>When a step can be done that is next: the clock goes on until neither a wait nor heat stands in the way.</summary>
+    /// <param name="card">The card.</param>
+    /// <param name="step">A step of it that is next.</param>
+    /// <param name="now">When a hand is free for it.</param>
+    /// <returns>Not before that.</returns>
+    public static DateTimeOffset Later(JobCard card, SheetStep step, DateTimeOffset now)
     {
         foreach (var wait in card.Waits.Where(w => w.Until > now && (w.Id == step.Id || step.Awaits.Contains(w.Id))))
             now = wait.Until > now ? wait.Until : now;

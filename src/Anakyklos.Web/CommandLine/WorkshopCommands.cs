@@ -109,12 +109,16 @@ internal static class WorkshopCommands
             return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another "
                 + "folder with --data.");
         var keep = options.Keep && File.Exists(file);
+        var past = new DemoPast(options.Folder, DateOnly.FromDateTime(TimeProvider.System.GetLocalNow().DateTime));
         if (!keep)
+        {
             DemoDepot.Clear(options.Folder);
+            past.Lay();
+        }
         var clock = new HurriedClock(TimeProvider.System, options.Speed);
         await using var app = WorkshopApplication.Build(options, clock);
         if (!keep)
-            await app.Services.GetRequiredService<DemoDepot>().Fill();
+            await app.Services.GetRequiredService<DemoDepot>().Fill(past);
         else if (app.Services.GetRequiredService<CardStore>().LastAt() is { } last)
             clock.NotBefore(last);
         app.Services.GetRequiredService<DemoVehicles>().Begin();

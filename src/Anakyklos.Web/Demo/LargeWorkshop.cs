@@ -99,9 +99,7 @@ public sealed class LargeWorkshop(SheetStore sheets, VehicleStore vehicles, Vehi
         var card = JobCard.Replay(sheet, [new(1, at, by, Guid.CreateVersion7(), opened)]);
         while (card.Next is { } step)
         {
-            at += step.Takes;
-            foreach (var wait in card.Waits.Where(w => w.Until > at))
-                at = wait.Until.AddSeconds(20);
+            at = CardWalk.Later(card, step, at + step.Takes);
             if (Give(card, UsualPress.Of(card, step), by, at, facts) is not { } next)
                 return null;
             card = next;

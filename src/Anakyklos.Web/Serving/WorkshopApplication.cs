@@ -80,6 +80,7 @@ public static class WorkshopApplication
         services.AddSingleton<ISupplier, BoatSupplier>();
         services.AddSingleton<DemoDepot>();
         services.AddSingleton<DemoStock>();
+        services.AddSingleton<DemoHistory>();
         services.AddSingleton<LargeWorkshop>();
         services.AddSingleton<CardChanges>();
         services.AddSingleton<DeviceStore>();
@@ -103,6 +104,7 @@ public static class WorkshopApplication
         services.AddSingleton<PeopleDesk>();
         services.AddSingleton<PersonBehind>();
         services.AddSingleton<SettingDesk>();
+        services.AddSingleton<CardOpening>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<BroughtRecordStore>();
         services.AddSingleton<RecordDesk>();
