@@ -91,10 +91,10 @@ public sealed class IntakeVisit
     /// <summary>Indicators that its last card left lit.</summary>
     public IReadOnlyList<IndicatorLit> Lit { get; internal set; } = [];
 
-    /// <summary>What the last card leaves to this one.</summary>
+    /// <summary>What the cards before leave to this one.</summary>
     public IReadOnlyList<Remembered> LastTime { get; internal set; } = [];
 
-    /// <summary>What was recommended on any card before, and nothing has become of.</summary>
+    /// <summary>What is to be planned since any card before, or what an eye is kept on, and nothing has become of.</summary>
     public IReadOnlyList<Recommendation> Recommended { get; internal set; } = [];
 
     /// <summary>What its driver said that the dash shows; empty for nothing.</summary>

@@ -11,7 +11,7 @@ public sealed record Remembered(string What, string Says);
 /// <summary>What the cards before leave to the next one.</summary>
 public static class LastTime
 {
-    /// <summary>Seals that are on their second use, jobs that were not done and have not been since, and what an eye is kept on.</summary>
+    /// <summary>Seals that are on their second use, and jobs that were not done and have not been since.</summary>
     /// <param name="last">The last signed card.</param>
     /// <param name="notAllDone">The signed cards on which a job was given up or left for later, the newest first.</param>
     /// <param name="lastDone">When each job was done last, here or elsewhere.</param>
@@ -25,8 +25,6 @@ public static class LastTime
             $"used again {(s.Value == 1 ? "once" : $"{s.Value} times")} up to card {last.Number}: it wants a new one this time")),
         .. notAllDone.SelectMany(NotDone).DistinctBy(n => n.Job)
             .Where(n => !lastDone.TryGetValue(n.Job, out var done) || done < day(n.Signed)).Select(n => n.Says),
-        .. (last.Card?.Findings ?? []).Where(f => f.Event.Grade == FindingGrade.KeepAnEye)
-            .Select(f => new Remembered(f.Event.Text, $"an eye is kept on it since card {last.Number}, {f.Recorded.By.Name}")),
     ];
 
     private static IEnumerable<(JobId Job, DateTimeOffset Signed, Remembered Says)> NotDone(LastCard of) => of.Card is not { } card ? [] :

@@ -8,7 +8,8 @@ namespace Anakyklos.Desk;
 /// <summary>What was recommended for a vehicle on any of its cards, and what became of it.</summary>
 public sealed class RecommendationDesk(RecommendationStore store, CardStore cards, WorkshopClock clock)
 {
-    /// <summary>Everything that was graded “plan it” on its signed cards, the newest first.</summary>
+    /// <summary>Everything that was graded “plan it” or “keep an eye on it” on its signed cards, the newest first; what an eye is kept
+    /// on in the same words again and again stands once, where it was found last.</summary>
     /// <param name="plate">The vehicle.</param>
     public IReadOnlyList<Recommendation> Of(string plate)
     {
@@ -16,9 +17,11 @@ public sealed class RecommendationDesk(RecommendationStore store, CardStore card
         if (with.Count == 0)
             return [];
         var answers = store.Answers(plate);
-        return [.. with.SelectMany(id => cards.Find(id)!.Findings.Where(f => f.Event.Grade == FindingGrade.PlanIt).Reverse()
+        return [.. with.SelectMany(id => cards.Find(id)!.Findings
+            .Where(f => f.Event.Grade is FindingGrade.PlanIt or FindingGrade.KeepAnEye).Reverse()
             .Select(f => new Recommendation(id, f.Seq, f.Recorded.At, f.Event.Text, f.Recorded.By.Name,
-                answers.GetValueOrDefault((id, f.Seq)))))];
+                answers.GetValueOrDefault((id, f.Seq)), f.Event.Grade == FindingGrade.KeepAnEye)))
+            .DistinctBy(r => r.IsWatched ? r.Text : Name(r))];
     }
 
     /// <summary>Another number after every answer.</summary>

@@ -30,7 +30,7 @@ public sealed record VehicleStory(Vehicle Vehicle, string Model, OdometerHistory
     /// <summary>Indicators that are lit, though their service was done.</summary>
     public IReadOnlyList<IndicatorLit> Lit { get; internal init; } = [];
 
-    /// <summary>What was recommended, and what became of it; newest first.</summary>
+    /// <summary>What is to be planned and then what an eye is kept on, each the newest first, and what became of it.</summary>
     public IReadOnlyList<Recommendation> Recommended { get; internal init; } = [];
 
     /// <summary>What wears, as it was measured.</summary>
@@ -66,7 +66,7 @@ public sealed class VehicleDesk(VehicleStore vehicles, SheetStore sheets, CardSt
             open, signed, Stops(open, signed), standing, standing is null ? [] : Ahead(standing), vehicles.OwnRules(plate),
             fluids.Of(signed, history), [.. samples.Of(plate).Reverse()])
         {
-            Recommended = recommendations.Of(plate),
+            Recommended = [.. recommendations.Of(plate).OrderBy(r => r.IsWatched)],
             Wear = WearStory.Of(signed, history, clock.Today, clock.Day),
             LastTime = (standing?.Sheet ?? signed.FirstOrDefault()?.Card.Sheet) is { } sheet ? opening.Remembered(plate, sheet) : [],
             Changes = trail.Of(plate),

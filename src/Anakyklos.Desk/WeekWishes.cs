@@ -89,7 +89,7 @@ public sealed class WeekWishes(FleetBook fleet, DueDesk due, CardStore cards, Sa
         {
             wishes.AddRange(card.StopsLeft(last.Id).Select(s => new Wish(WishBecause.Stop, s.Text, null, signed, signed)));
         }
-        wishes.AddRange(recommendations.Of(plate).Where(r => r.IsOpen).Select(r => new Wish(WishBecause.Recommended, r.Text, null,
+        wishes.AddRange(recommendations.Of(plate).Where(r => r.IsToPlan).Select(r => new Wish(WishBecause.Recommended, r.Text, null,
             clock.Day(r.At), clock.Day(r.At).AddDays(AfterFinding))));
         wishes.AddRange(answered.Where(a => a.Leads >= LookOutcome.Specialist && a.Result!.Day >= signed)
             .Select(a => new Wish(WishBecause.Laboratory, $"{a.Sample.FluidName}: {a.Says}", null, a.Result!.Day,

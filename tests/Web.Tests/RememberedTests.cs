@@ -150,6 +150,42 @@ public sealed class RememberedTests : InTheDemo
     }
 
     [Fact]
+    public async Task What_an_eye_is_kept_on_outlasts_the_next_card_and_stands_once()
+    {
+        var found = Cards.OfVehicle("HD-11")[0].Id;
+        var watched = Cards.Find(found)!.Findings.Single(f => f.Event.Grade == FindingGrade.KeepAnEye).Event.Text;
+        var sheet = Host.Services.GetRequiredService<SheetStore>().Newest("ostler-brae-28d")!;
+        var km = Quantity<Distance>.Of(88_300, Distance.Kilometre);
+        var next = await Cards.Open(new("HD-11", sheet.Id, sheet.Revision, ["grease"], CardPlanner.Compose(sheet, ["grease"]), km,
+            Use.Harsh, null, new Dictionary<PartId, int>()), "Bay 1", Iona, Now, Guid.CreateVersion7(), new(null, new(Now, km, "")));
+        var again = false;
+        while (Cards.Find(next)!.Next is { } step)
+        {
+            // It is seen once more, in the same words.
+            if (!again)
+                await Say(next, new NoteFinding(step.Id, FindingGrade.KeepAnEye, watched));
+            again = true;
+            await Say(next, UsualPress.Of(Cards.Find(next)!, step));
+        }
+        await Say(next, new Sign());
+        var bare = await Cards.Open(new("HD-11", sheet.Id, sheet.Revision, [], [], km, Use.Harsh, null, new Dictionary<PartId, int>()),
+            "Bay 1", Iona, Now, Guid.CreateVersion7(), new(null, new(Now, km, "")));
+        await Say(bare, new Sign());
+
+        await Me.Get("/intake?plate=HD-11");
+        Assert.Contains($"{watched}: an eye is kept on it since card {next}.", Me.Text);
+        Assert.Single(Me.Page.QuerySelectorAll(".last-time li"), l => l.TextContent.Contains(watched, StringComparison.Ordinal));
+        // Nobody plans a visit for it alone.
+        Assert.DoesNotContain(Host.Services.GetRequiredService<WeekDesk>().Week().Of("HD-11")?.Of.Wish.Wishes ?? [],
+            w => w.What == watched);
+        await Me.Get("/vehicle/HD-11");
+        await Me.Submit("#recommended form", ("became", "done"), ("who", "Quay Garage"), ("words", "New joint"));
+        Assert.Contains("done Quay Garage", Me.Text);
+        await Me.Get("/intake?plate=HD-11");
+        Assert.DoesNotContain(watched, Me.Text);
+    }
+
+    [Fact]
     public async Task Every_second_oil_service_counts_those_that_were_done_and_both_readings_are_shown()
     {
         // Gearbox oil at 21,200 km, engine oil at 23,300 km since: with the next one it is the second.

@@ -10,15 +10,20 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="At">When.</param>
 public sealed record RecommendationAnswer(bool IsDeclined, string Who, string Words, string By, DateTimeOffset At);
 
-/// <summary>Something that was found on a signed card and graded “plan it”.</summary>
+/// <summary>Something that was found on a signed card and outlasts it: graded “plan it”, or “keep an eye on it”.</summary>
 /// <param name="Card">The card.</param>
 /// <param name="Seq">Seq of the finding.</param>
 /// <param name="At">When it was found.</param>
 /// <param name="Text">What was found.</param>
 /// <param name="By">Who found it.</param>
 /// <param name="Answer">What became of it; null while it is open.</param>
-public sealed record Recommendation(CardNumber Card, int Seq, DateTimeOffset At, string Text, string By, RecommendationAnswer? Answer)
+/// <param name="IsWatched">Whether an eye is kept on it; otherwise it is to be planned.</param>
+public sealed record Recommendation(CardNumber Card, int Seq, DateTimeOffset At, string Text, string By, RecommendationAnswer? Answer,
+    bool IsWatched = false)
 {
     /// <summary>Whether nothing has become of it yet.</summary>
     public bool IsOpen => Answer is null;
+
+    /// <summary>Whether it waits for its planning.</summary>
+    public bool IsToPlan => IsOpen && !IsWatched;
 }

@@ -20,6 +20,9 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
 {
     private const int MostText = 2_000_000, OnPage = 60, FewFor = 6;
 
+    /// <summary>So many of the containers that are empty are shown, those first that were opened last.</summary>
+    internal const int EmptyShown = 30;
+
     private readonly Dictionary<string, string> _typed = [];
 
     public Shelf Shelf { get; private set; } = Shelf.Empty;

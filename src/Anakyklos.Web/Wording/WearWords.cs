@@ -7,7 +7,7 @@ namespace Anakyklos.Web.Wording;
 /// <summary>The words for what wears.</summary>
 public static class WearWords
 {
-    private const int Shown = 4;
+    private const int Shown = 4, Nearest = 100;
 
     /// <summary>What was read, the oldest first.</summary>
     public static string Readings(WearStory wear) => string.Join(", ", wear.Read.TakeLast(Shown)
@@ -23,7 +23,9 @@ public static class WearWords
         var fast = f.Now.Scale.Of(0) with { Base = f.PerKilometre * 1000 };
         if (f.Now <= wear.Limit)
             return "Down to the limit already.";
-        return $"{fast} in 1000 km: down to the limit at {OdometerText.Of(until, unit)}"
+        // Two readings do not tell it nearer than that, and earlier is safer than later.
+        var at = Quantity<Distance>.Of(Math.Floor(until.In(unit) / Nearest) * Nearest, unit);
+        return $"{fast} in 1000 km: down to the limit at {OdometerText.Of(at, unit)}"
             + (wear.Day is { } day ? $", about {day:MMMM yyyy}." : ".");
     }
 }
