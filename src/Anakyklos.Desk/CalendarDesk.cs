@@ -26,13 +26,12 @@ public sealed class CalendarDesk(VehicleStore vehicles, DueDesk due, WeekDesk we
     /// <returns>iCalendar; null where there is no such vehicle.</returns>
     public string? Write(string? plate, Func<string, string> page)
     {
-        var all = vehicles.All().Where(v => plate is null || v.Plate == plate).ToList();
-        if (plate is not null && all.Count == 0)
+        if (plate is not null && vehicles.Find(plate) is null)
             return null;
+        var all = plate is null ? due.OfAll() : due.Of(vehicles.Find(plate)!) is { } one ? [one] : [];
         var name = settings.Read().Name;
         return DueCalendar.Write(plate is null ? $"{name}, services" : $"{plate}, services",
-            all.Select(v => due.Of(v)).OfType<VehicleStanding>()
-                .Select(s => new VehicleAhead(s.Vehicle, s.Sheet.FullName, VehicleDesk.Ahead(s))),
+            all.Select(s => new VehicleAhead(s.Vehicle, s.Sheet.FullName, VehicleDesk.Ahead(s))),
             clock.Now, page);
     }
 

@@ -35,13 +35,32 @@ public sealed class DueDesk(VehicleStore vehicles, SheetStore sheets, WorkshopCl
     {
         if (sheets.Newest(vehicle.SheetId) is not { } sheet)
             return null;
-        var history = knowing ?? vehicles.History(vehicle.Plate, clock.Day);
-        var mark = now ?? (history.LastMark is { } last ? last with { Day = clock.Today } : new UseMark(default, clock.Today));
-        var done = vehicles.LastDone(vehicle.Plate)[vehicle.Plate]
-            .ToDictionary(d => d.Job, d => d.Done with { Odometer = history.Carried(d.Done.Odometer) });
-        var items = ServiceItem.Of(sheet, vehicle.Use, vehicles.OwnRules(vehicle.Plate));
-        var times = vehicles.TimesSince(items.Where(i => i.Counts is not null).Select(i => (sheet.Id, i.Job, i.Counts!.Job)),
-            vehicle.Plate);
+        return Stands(vehicle, sheet, now, knowing ?? vehicles.History(vehicle.Plate, clock.Day),
+            vehicles.LastDone(vehicle.Plate)[vehicle.Plate], vehicles.OwnRules(vehicle.Plate),
+            vehicles.TimesSince(Counting([sheet]), vehicle.Plate));
+    }
+
+    /// <summary>How every vehicle stands whose model has a sheet.</summary>
+    /// <returns>By plate.</returns>
+    public IReadOnlyList<VehicleStanding> OfAll()
+    {
+        var models = sheets.Newest().ToDictionary(s => s.Id);
+        var (done, read, rules) = (vehicles.LastDone(), vehicles.Histories(clock.Day), vehicles.OwnRules());
+        var times = vehicles.TimesSince(Counting(models.Values));
+        return [.. vehicles.All().Where(v => models.ContainsKey(v.SheetId)).Select(v => Stands(v, models[v.SheetId], null,
+            read.GetValueOrDefault(v.Plate) ?? new([], [], clock.Day), done[v.Plate], [.. rules[""], .. rules[v.Plate]], times))];
+    }
+
+    /// <summary>The jobs of sheets that count how often another was done.</summary>
+    internal static IEnumerable<(SheetId, JobId, JobId)> Counting(IEnumerable<ModelSheet> of) => of.SelectMany(s => s.Jobs.Values
+        .Where(j => s.Intervals[j.Interval].Of is not null).Select(j => (s.Id, j.Id, s.Intervals[j.Interval].Of!.Value)));
+
+    private VehicleStanding Stands(Vehicle vehicle, ModelSheet sheet, UseMark? now, OdometerHistory history, IEnumerable<DoneJob> last,
+        IReadOnlyList<OwnRule> own, IReadOnlyDictionary<(string Plate, JobId Job), int> times)
+    {
+        var mark = now ?? (history.LastMark is { } read ? read with { Day = clock.Today } : new UseMark(default, clock.Today));
+        var done = last.ToDictionary(d => d.Job, d => d.Done with { Odometer = history.Carried(d.Done.Odometer) });
+        var items = ServiceItem.Of(sheet, vehicle.Use, own);
         var past = history.PastOf(vehicle);
         return new(vehicle, sheet, mark, history.Use,
             [.. ServiceItem.Of(items, mark, [.. items.Select(i => done.TryGetValue(i.Job, out var d) ? d : (UseMark?)null)], past, Window,

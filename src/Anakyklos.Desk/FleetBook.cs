@@ -65,8 +65,7 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
         IReadOnlyList<Vehicle> all = plate is null ? vehicles.All() : vehicles.Find(plate) is { } one ? [one] : [];
         var (done, read, rules) = (vehicles.LastDone(plate), vehicles.Histories(clock.Day, plate), vehicles.OwnRules());
         var models = sheets.Newest().ToDictionary(s => s.Id);
-        var times = vehicles.TimesSince(models.Values.SelectMany(s => s.Jobs.Values.Where(j => s.Intervals[j.Interval].Of is not null)
-            .Select(j => (s.Id, j.Id, s.Intervals[j.Interval].Of!.Value))), plate);
+        var times = vehicles.TimesSince(DueDesk.Counting(models.Values), plate);
         var items = new Dictionary<(SheetId, Use), IReadOnlyList<ServiceItem>>();
         var fleet = new List<(Vehicle Vehicle, string Model, FleetVehicle Stands)>();
         foreach (var v in all)

@@ -42,6 +42,13 @@ public sealed class VehicleStore(WorkshopDatabase database)
         return [.. Readings(connection, plate).Select(r => r.Reading)];
     }
 
+    /// <summary>All readings of all vehicles as they were put right last, by plate, each the newest first.</summary>
+    public ILookup<string, OdometerReading> Odometers()
+    {
+        using var connection = database.Connect();
+        return Readings(connection, null).ToLookup(r => r.Plate, r => r.Reading);
+    }
+
     /// <summary>What was read of a vehicle's odometers.</summary>
     /// <param name="plate">Its plate.</param>
     /// <param name="day">The day in the workshop of a moment.</param>

@@ -111,6 +111,23 @@ public sealed class OpenFileTests() : InTheDemo("una")
     }
 
     [Fact]
+    public void The_calendar_of_the_fleet_says_what_each_vehicles_own_says()
+    {
+        var desk = Get<CalendarDesk>();
+        var all = Events(desk.Write(null, Page)!);
+        var own = Get<VehicleStore>().All().SelectMany(v => Events(desk.Write(v.Plate, Page)!));
+        Assert.NotEmpty(all);
+        Assert.Equal(own.Order(StringComparer.Ordinal), all.Order(StringComparer.Ordinal));
+        Assert.Null(desk.Write("HD-99", Page));
+
+        static string Page(string plate) => $"http://localhost/vehicle/{plate}";
+
+        static IReadOnlyList<string> Events(string calendar) => [.. calendar.Split("BEGIN:VEVENT").Skip(1)
+            .Select(e => string.Join('\n', e.Split("END:VEVENT")[0].Split("\r\n")
+                .Where(l => !l.StartsWith("DTSTAMP", StringComparison.Ordinal))))];
+    }
+
+    [Fact]
     public async Task The_history_has_a_row_for_each_job_with_the_hash_of_its_card()
     {
         var rows = (await Me.Content("/files/history.csv?plate=HD-07")).TrimEnd().Split('\n');

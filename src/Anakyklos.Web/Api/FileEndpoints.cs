@@ -1,4 +1,5 @@
 using System.Text;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
@@ -28,8 +29,8 @@ internal static class FileEndpoints
         app.MapGet("/files/used-oil.csv", (DrumDesk desk, PeopleStore people) => Csv("used-oil",
             desk.Write(id => people.Find(id.Text)?.Name ?? id.Text)))
             .WithTags("Files").WithSummary("What went into the drums and was taken away");
-        app.MapGet("/files/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles",
-            FleetFile.Write(vehicles.All().Select(v => (v, vehicles.Odometer(v.Plate))), clock)))
+        app.MapGet("/files/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles", vehicles.Odometers() is var read
+            ? FleetFile.Write(vehicles.All().Select(v => (v, (IReadOnlyList<OdometerReading>)[.. read[v.Plate]])), clock) : ""))
             .WithTags("Files").WithSummary("The vehicles with their readings, as they are brought in");
     }
 
