@@ -22,16 +22,20 @@ const pages = [
   ['vehicle', '/vehicle/LD-00042', '/vehicle/HD-09'], ['stores', '/stores', '/stores'], ['a part', '/stores?q=gasket', '/stores?q=filter'],
   ['desk', '/desk', '/desk'], ['find a plate', '/find?q=ld0004', '/find?q=hd0'], ['find a part', '/find?q=gasket+12', '/find?q=oil+filter'],
   ['find broad words', '/find?q=oil+filter+iona', '/find?q=oil+filter+iona'], ['find a batch', '/find?q=F2204', '/find?q=F2204'],
+  ['the fleet as a file', '/files/vehicles.csv', '/files/vehicles.csv'], ["the fleet's calendar", 'KEY/fleet.ics', 'KEY/fleet.ics'],
 ];
 try {
-  for (const server of servers) server.call = await client(server.port, 'iona', '2468');
+  for (const server of servers) {
+    server.call = await client(server.port, 'iona', '2468');
+    [server.key] = (await (await server.call('GET', '/vehicle/HD-07')).text()).match(/\/calendar\/[0-9a-f]+/);
+  }
   console.log('| page | large, first | large, median | kB | demo, median | ratio |\n| --- | --- | --- | --- | --- | --- |');
   for (const [name, ...paths] of pages) {
     const of = servers.map(() => ({ times: [], bytes: 0, first: 0 }));
     for (let round = 0; round < WARM + ROUNDS; round++)
       for (const [i, server] of servers.entries()) {
         const from = performance.now();
-        const answer = await server.call('GET', paths[i]);
+        const answer = await server.call('GET', paths[i].replace('KEY', server.key));
         of[i].bytes = (await answer.arrayBuffer()).byteLength;
         const took = performance.now() - from;
         if (answer.status !== 200) throw new Error(`${paths[i]}: ${answer.status}`);

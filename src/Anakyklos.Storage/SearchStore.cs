@@ -61,13 +61,19 @@ public sealed class SearchStore(WorkshopDatabase database)
             .Take(MostWords).Select(Word).ToList();
         if (text.Count(char.IsLetterOrDigit) <= TooFew)
             return [];
+        // What broad words fit is gone through kind by kind to the end where there is little of one: side by side that is half as long.
+        return [.. Enum.GetValues<FoundKind>().AsParallel().AsOrdered().SelectMany(kind => Find(kind, string.Join(" AND ", words), most))];
+    }
+
+    private List<Found> Find(FoundKind kind, string words, int most)
+    {
         using var connection = database.Connect();
-        return [.. Enum.GetValues<FoundKind>().SelectMany(kind => connection.Query<(string Key, string Plate, string At, string Title)>("""
+        return [.. connection.Query<(string Key, string Plate, string At, string Title)>("""
             select key, plate, at, found_entry.title from found join found_entry on found_entry.id = found.rowid
             where found match @match order by found.rowid desc limit @most
-            """, new { match = $"kind : {kind.ToString().ToLowerInvariant()} AND {string.Join(" AND ", words)}", most })
+            """, new { match = $"kind : {kind.ToString().ToLowerInvariant()} AND {words}", most })
             .Select(r => new Found(kind, kind == FoundKind.Finding ? r.Key.Split('.')[0] : r.Key, r.Plate,
-                r.At.Length == 0 ? null : CardStore.Time(r.At), r.Title, Went(connection, kind, r.Key))))];
+                r.At.Length == 0 ? null : CardStore.Time(r.At), r.Title, Went(connection, kind, r.Key)))];
     }
 
     // As it is written, or with nothing between its letters: HD-07 and hd07 are one.

@@ -121,7 +121,7 @@ test('sources that disagree are ruled on at the lift, and what came out is seen 
     await fits(plain);
   }
   await plain.goto('/drums');
-  await expect(plain.locator('main')).toContainText('13.80 L of 60.00 L');
+  await expect(plain.locator('main')).toContainText('50.43 L of 60.00 L');
   await plain.goto('/desk');
   await expect(plain.locator('.desk-back')).toContainText('HD-04');
   await context.close();
