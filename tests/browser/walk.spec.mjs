@@ -56,7 +56,7 @@ async function walk(page, odometer, by) {
   await page.emulateMedia({ media: 'screen' });
 
   await page.goto('/vehicle/HD-07');
-  await expect(page.locator(`a[href="/record/${card}"]`)).toBeVisible();
+  await expect(page.locator(`.service[href="/record/${card}"]`)).toBeVisible();
 }
 
 test('by keyboard, with Enter alone', async ({ page }) => {
