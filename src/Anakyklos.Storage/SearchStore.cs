@@ -46,7 +46,7 @@ public sealed class SearchStore(WorkshopDatabase database)
     /// <summary>So many words are looked for; what is typed beyond that is not.</summary>
     public const int MostWords = 8;
 
-    private const int MostWent = 40;
+    private const int MostWent = 40, Together = 200;
 
     /// <summary>So few letters and digits fit almost everything: nothing is looked for.</summary>
     public const int TooFew = 1;
@@ -61,20 +61,24 @@ public sealed class SearchStore(WorkshopDatabase database)
             .Take(MostWords).Select(Word).ToList();
         if (text.Count(char.IsLetterOrDigit) <= TooFew)
             return [];
-        // What broad words fit is gone through kind by kind to the end where there is little of one: side by side that is half as long.
-        return [.. Enum.GetValues<FoundKind>().AsParallel().AsOrdered().SelectMany(kind => Find(kind, string.Join(" AND ", words), most))];
+        using var connection = database.Connect();
+        var (match, kinds) = (string.Join(" AND ", words), Enum.GetValues<FoundKind>());
+        // What fits is gone through to its end where there is little of it, and most of what there is are cards: all the others are looked
+        // through at once, and kind by kind only where there is much of them.
+        var others = Find(connection, [.. kinds.Where(k => k != FoundKind.Card)], match, Together);
+        return [.. kinds.SelectMany(kind => kind != FoundKind.Card && others.Count < Together
+            ? others.Where(f => f.Kind == kind).Take(most) : Find(connection, [kind], match, most))
+            .Select(f => f with { Went = Went(connection, f.Kind, f.Key) })];
     }
 
-    private List<Found> Find(FoundKind kind, string words, int most)
-    {
-        using var connection = database.Connect();
-        return [.. connection.Query<(string Key, string Plate, string At, string Title)>("""
-            select key, plate, at, found_entry.title from found join found_entry on found_entry.id = found.rowid
+    private static List<Found> Find(SqliteConnection connection, IReadOnlyList<FoundKind> kinds, string match, int most) =>
+        [.. connection.Query<(string Kind, string Key, string Plate, string At, string Title)>("""
+            select found_entry.kind, key, plate, at, found_entry.title from found join found_entry on found_entry.id = found.rowid
             where found match @match order by found.rowid desc limit @most
-            """, new { match = $"kind : {kind.ToString().ToLowerInvariant()} AND {words}", most })
-            .Select(r => new Found(kind, kind == FoundKind.Finding ? r.Key.Split('.')[0] : r.Key, r.Plate,
-                r.At.Length == 0 ? null : CardStore.Time(r.At), r.Title, Went(connection, kind, r.Key)))];
-    }
+            """, new { match = $"kind : ({string.Join(" OR ", kinds.Select(k => k.ToString().ToLowerInvariant()))}) AND {match}", most })
+            .Select(r => (Kind: Enum.Parse<FoundKind>(r.Kind, true), r))
+            .Select(f => new Found(f.Kind, f.Kind == FoundKind.Finding ? f.r.Key.Split('.')[0] : f.r.Key, f.r.Plate,
+                f.r.At.Length == 0 ? null : CardStore.Time(f.r.At), f.r.Title, []))];
 
     // As it is written, or with nothing between its letters: HD-07 and hd07 are one.
     private static string Word(string word)

@@ -29,6 +29,23 @@ public sealed class SearchStoreTests : IDisposable
             Assert.DoesNotContain("Vehicle", Told(search.Find(typed, 8)));
     }
 
+    [Theory]
+    [InlineData(3)]
+    [InlineData(250)]
+    public async Task However_much_there_is_of_one_kind_the_others_are_found_too(int parts)
+    {
+        var (database, _, _) = await _workshop.WithCard();
+        // The vehicle and the person come first, so that what is looked through from the newest on comes to them last.
+        await new VehicleStore(database).Add(new("HD-41", "tarn-courier-20d", "Gasket round", 2022, Use.Normal));
+        await new PeopleStore(database).Add(new("gus", "Gus Gasket", Role.Technician, "x", "metric", "device"));
+        await new ShelfStore(database, new SettingStore(database)).BringIn(new([.. Enumerable.Range(1, parts)
+            .Select(n => new StockPart($"GK-{n:0000}", "Gasket", 1, 0, "", []))], [], [], []), Iona, Monday);
+        var found = new SearchStore(database).Find("gasket", 8);
+        Assert.Equal([FoundKind.Vehicle, .. Enumerable.Repeat(FoundKind.Part, Math.Min(8, parts)), FoundKind.Person],
+            found.Select(f => f.Kind));
+        Assert.Equal($"GK{parts:0000}", found[1].Key);
+    }
+
     [Fact]
     public async Task A_vehicle_is_found_by_the_plate_that_it_had()
     {
