@@ -304,7 +304,12 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 values (@id, @plate, @sheet, @revision, @bay, @at, @head, '', @signed)
                 """, ("@id", ++id), ("@plate", opened.Plate), ("@sheet", opened.SheetId.Text), ("@revision", opened.SheetRevision),
                 ("@bay", bay), ("@at", Iso(events[0].At)), ("@head", events.Count), ("@signed", Iso(last.At)));
-            scope.Run("update card set head_hash = @hash where id = @id", ("@hash", Write(scope, id, events, "")), ("@id", id));
+            var hash = Write(scope, id, events, "");
+            scope.Run("update card set head_hash = @hash where id = @id", ("@hash", hash), ("@id", id));
+            // One for all of them: nothing of it can be sent again.
+            scope.Run("insert into command (id, card_id, first_seq, last_seq) values (@command, @id, 1, @last)",
+                ("@command", events[0].Command.ToString()), ("@id", id), ("@last", events.Count));
+            scope.Moved(id, events.Count, hash);
             VehicleStore.Read(scope, opened.Plate, new(null, new(events[0].At, opened.Odometer, "", opened.Hours)), events[0].By.Id, id);
             StockBooking.NoteDone(scope, id, JobCard.Replay(Sheet(opened), [.. events]), last.At);
         }
@@ -335,6 +340,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         scope.Run("update card set head_seq = @last, head_hash = @hash, signed_at = @signed, voided_at = @voided where id = @id",
             ("@last", events[^1].Seq), ("@hash", hash), ("@signed", card.Signature is { } s ? Iso(s.At) : null),
                 ("@voided", card.Voided is { } v ? Iso(v.At) : null), ("@id", id.Value));
+        scope.Moved(id, events[^1].Seq, hash);
         UnsyncedIn(scope)[id] = card;
         StockBooking.Book(scope, id, card, events);
         scope.OnCommit(() => Keep(id, card));

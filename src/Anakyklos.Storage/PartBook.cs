@@ -35,7 +35,7 @@ internal sealed class PartBook
         (long Until, PartList List)? kept;
         lock (_keeping)
             kept = _kept;
-        var until = connection.ExecuteScalar<long?>("select max(seq) from part_touched") ?? 0;
+        var until = Changed(connection);
         if (kept is { } known && known.Until == until)
             return known.List;
         var list = kept is { } before ? Since(connection, before.Until, before.List) : null;
@@ -46,6 +46,11 @@ internal sealed class PartBook
                 _kept = (until, list);
         return list;
     }
+
+    /// <summary>The journal's last entry on the stores; the partial index of the journal serves only what names the same
+    /// tables.</summary>
+    internal static long Changed(SqliteConnection connection) => connection.ExecuteScalar<long?>(
+        "select max(id) from journal where item in ('part', 'container', 'reservation')") ?? 0;
 
     // Null where a part is new or stands for other numbers now.
     private static PartList? Since(SqliteConnection connection, long until, PartList list)
@@ -59,7 +64,11 @@ internal sealed class PartBook
     private static List<StockPart> Rows(SqliteConnection connection, long? since) =>
         [.. connection.Query<(string Number, string Name, int OnShelf, string SupersededBy, string Equivalents)>($"""
             select number, name, on_shelf, superseded_by, equivalents from part
-            {(since is null ? "" : "where bare in (select bare from part_touched where seq > @since)")} order by name, number
+            {(since is null ? "" : """
+                where bare in (select json_extract(key, '$[0]') from journal where item in ('part', 'container', 'reservation')
+                    and item = 'part' and id > @since)
+                """)}
+            order by name, number
             """, new { since }).Select(p => new StockPart(p.Number, p.Name, p.OnShelf, 0, p.SupersededBy,
                 p.Equivalents.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)))];
 }

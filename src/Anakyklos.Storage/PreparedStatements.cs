@@ -16,6 +16,15 @@ internal sealed class PreparedStatements(SqliteConnection connection) : IDisposa
         return reader.Read() ? row(reader) : default;
     }
 
+    internal List<T> All<T>(string sql, Func<SqliteDataReader, T> row, params ReadOnlySpan<(string Name, object? Value)> values)
+    {
+        using var reader = Ready(sql, values).ExecuteReader();
+        var all = new List<T>();
+        while (reader.Read())
+            all.Add(row(reader));
+        return all;
+    }
+
     private SqliteCommand Ready(string sql, ReadOnlySpan<(string Name, object? Value)> values)
     {
         if (!_known.TryGetValue(sql, out var command))

@@ -49,11 +49,7 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     public string Stamp()
     {
         using var connection = database.Connect();
-        return connection.ExecuteScalar<string>("""
-            select coalesce((select max(seq) from part_touched), 0) || '/' || coalesce((select max(id) from movement), 0) || '/'
-                || (select count(*) || ' ' || coalesce(sum(count), 0) from reservation) || '/'
-                || (select coalesce(sum(id), 0) || ' ' || coalesce(group_concat(left_l), '') from container)
-            """)!;
+        return PartBook.Changed(connection).ToString(CultureInfo.InvariantCulture);
     }
 
     internal static OilBook ReadOils(SqliteConnection connection) =>

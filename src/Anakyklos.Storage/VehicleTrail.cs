@@ -58,9 +58,12 @@ public sealed class VehicleTrail(WorkshopDatabase database)
     public (IReadOnlyList<string> Plates, long Until) Touched(long since)
     {
         using var connection = database.Connect();
-        var rows = connection.Query<(string Plate, long Seq)>("select plate, seq from vehicle_touched where seq > @since", new { since })
-            .ToList();
-        return ([.. rows.Select(r => r.Plate)], rows.Count == 0 ? since : rows.Max(r => r.Seq));
+        // The partial index of the journal serves only what names the same tables.
+        var rows = connection.Query<(string Plate, long Id)>("""
+            select case when item in ('sheet', 'own_list') then '' else json_extract(key, '$[0]') end, id from journal
+            where item in ('vehicle', 'odometer', 'odometer_exchange', 'done_job', 'own_rule', 'sheet', 'own_list') and id > @since
+            """, new { since }).ToList();
+        return ([.. rows.Select(r => r.Plate).Distinct()], rows.Count == 0 ? since : rows.Max(r => r.Id));
     }
 
     /// <summary>The plate that a vehicle has now, by one that it had before; null when no vehicle had it.</summary>

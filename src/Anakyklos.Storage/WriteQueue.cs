@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Anakyklos.Core.Stores;
+using Anakyklos.Storage.Sealing;
 using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
@@ -21,13 +22,25 @@ public sealed class WriteQueue : IDisposable
     private readonly SqliteConnection _connection;
     private readonly PreparedStatements _prepared;
     private readonly PartBook _parts;
+    private readonly Journal _journal;
     private int _taken;
     private volatile bool _closed;
 
-    internal WriteQueue(SqliteConnection connection, PartBook parts)
+    internal WriteQueue(SqliteConnection connection, PartBook parts, SealKey key, TimeProvider time)
     {
         (_connection, _parts) = (connection, parts);
         _prepared = new(connection);
+        _journal = new(_prepared, key, time);
+    }
+
+    /// <summary>Says who writes, for the journal: asked when a piece of writing is brought; empty where nobody is known.</summary>
+    public Func<string> Writer { get; set; } = () => "";
+
+    /// <summary>Seals what is in the journal after an entry and was written by this program before it had a queue.</summary>
+    internal void SealAfter(long entry)
+    {
+        _journal.Begin(entry);
+        _journal.Seal("", new Dictionary<long, (int, string)>());
     }
 
     /// <summary>Writes; the task ends when it is on the disk, or with the exception of the work, of which then nothing is kept.</summary>
@@ -40,7 +53,7 @@ public sealed class WriteQueue : IDisposable
         ObjectDisposedException.ThrowIf(_closed, this);
         var answer = new TaskCompletionSource<T>(TaskCreationOptions.RunContinuationsAsynchronously);
         T kept = default!;
-        _line.Enqueue(new(scope => kept = work(scope), () => answer.SetResult(kept), answer.SetException));
+        _line.Enqueue(new(scope => kept = work(scope), () => answer.SetResult(kept), answer.SetException, Writer()));
         if (TakeDesk())
             Serve();
         return answer.Task;
@@ -67,23 +80,27 @@ public sealed class WriteQueue : IDisposable
 
     private void Together(Job first)
     {
-        var batch = new List<(Job Job, Exception? Failed)>();
+        // Whoever left the line is in here, so that nobody waits for an answer that does not come.
+        var batch = new List<(Job Job, Exception? Failed)> { (first, null) };
         var scope = new WriteScope(_connection, _prepared, _parts);
         try
         {
             _prepared.Run("begin immediate");
+            _journal.Begin();
             // The first piece needs no savepoint: when it fails, the transaction holds nothing else yet.
-            batch.Add((first, null));
-            first.Run(scope);
+            Write(first, scope);
             while (batch.Count < MostTogether && _line.TryDequeue(out var next))
-                batch.Add((next, Attempt(next, scope)));
+            {
+                batch.Add((next, null));
+                batch[^1] = (next, Attempt(next, scope));
+            }
             _prepared.Run("commit");
         }
         catch (Exception e)
         {
             Undo();
             scope.RolledBack();
-            batch = batch.Count == 0 ? [(first, e)] : [.. batch.Select(b => (b.Job, (Exception?)e))];
+            batch = [.. batch.Select(b => (b.Job, (Exception?)e))];
         }
         // It is on the disk: whoever listens may fail, and still everybody is answered that it is saved.
         scope.Committed(ListenerFailed);
@@ -94,20 +111,29 @@ public sealed class WriteQueue : IDisposable
                 job.Failed(failed);
     }
 
+    private void Write(Job job, WriteScope scope)
+    {
+        job.Run(scope);
+        _journal.Seal(job.Writer, scope.TakeMoved());
+    }
+
+    // Where SQLite has given the whole transaction up, as on a full disk, going back fails, too, and so does everything in it.
     private Exception? Attempt(Job job, WriteScope scope)
     {
-        var mark = scope.Mark();
+        var (mark, place) = (scope.Mark(), _journal.Mark());
         _prepared.Run("savepoint job");
         try
         {
-            job.Run(scope);
+            Write(job, scope);
             _prepared.Run("release job");
             return null;
         }
         catch (Exception e)
         {
-            _prepared.Run("rollback to job; release job");
+            _prepared.Run("rollback to job");
+            _prepared.Run("release job");
             scope.BackTo(mark);
+            _journal.BackTo(place);
             return e;
         }
     }
@@ -137,7 +163,7 @@ public sealed class WriteQueue : IDisposable
         _connection.Dispose();
     }
 
-    private sealed record Job(Action<WriteScope> Run, Action Done, Action<Exception> Failed);
+    private sealed record Job(Action<WriteScope> Run, Action Done, Action<Exception> Failed, string Writer);
 }
 
 /// <summary>What a piece of writing works with.</summary>
@@ -146,6 +172,8 @@ public sealed class WriteScope
     private readonly List<Action> _onCommit = [];
 
     private readonly PreparedStatements _prepared;
+
+    private Dictionary<long, (int Seq, string Hash)> _moved = [];
 
     private readonly PartBook _parts;
 
@@ -178,9 +206,23 @@ public sealed class WriteScope
     /// <param name="then">What it throws is told to <see cref="WriteQueue.ListenerFailed"/> and changes nothing.</param>
     public void OnCommit(Action then) => _onCommit.Add(then);
 
+    /// <summary>Tells the journal the newest event of a card.</summary>
+    internal void Moved(CardNumber card, int seq, string hash) => _moved[card.Value] = (seq, hash);
+
+    internal Dictionary<long, (int Seq, string Hash)> TakeMoved()
+    {
+        var moved = _moved;
+        _moved = [];
+        return moved;
+    }
+
     internal int Mark() => _onCommit.Count;
 
-    internal void BackTo(int mark) => _onCommit.RemoveRange(mark, _onCommit.Count - mark);
+    internal void BackTo(int mark)
+    {
+        _onCommit.RemoveRange(mark, _onCommit.Count - mark);
+        _moved = [];
+    }
 
     internal void Committed(Action<Exception>? failed)
     {

@@ -232,7 +232,7 @@ public sealed class ShelfStoreTests : IDisposable
         await cards.Handle(id, Guid.NewGuid(), new Sign(), TemporaryWorkshop.Iona, TemporaryWorkshop.Monday.AddDays(3));
         database.Dispose();
         // Back to how the file was before the second migration; what is made of these tables since goes with them.
-        foreach (var name in _workshop.Names("type in ('view', 'trigger') and name like 'found%' or name like '%touches'"))
+        foreach (var name in _workshop.Names("type in ('view', 'trigger') and (name like 'found%' or name like 'journal%')"))
             _workshop.Execute($"drop {name}");
         _workshop.Execute("""
             drop table movement; drop table reservation; drop table pan; drop table tool; drop table container; drop table part;

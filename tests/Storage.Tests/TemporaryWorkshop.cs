@@ -16,10 +16,11 @@ internal sealed class TemporaryWorkshop : IDisposable
         System.IO.File.ReadAllText(System.IO.Path.Combine(AppContext.BaseDirectory, "tarn-courier-20d.json"));
     internal static readonly ModelSheet Sheet = SheetReader.Read(SheetText).Sheet!;
 
-    private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-").FullName;
+    private readonly string _folder = Directory.CreateDirectory(
+        System.IO.Path.Combine(Directory.CreateTempSubdirectory("anakyklos-").FullName, "data")).Parent!.FullName;
     private readonly List<WorkshopDatabase> _opened = [];
 
-    internal string File => System.IO.Path.Combine(_folder, "anakyklos.db");
+    internal string File => System.IO.Path.Combine(_folder, "data", "anakyklos.db");
 
     internal string Beside(string name) => System.IO.Path.Combine(_folder, name);
 
@@ -56,6 +57,11 @@ internal sealed class TemporaryWorkshop : IDisposable
         return names;
     }
 
+    /// <summary>As the program itself would write: the journal knows of it.</summary>
+    internal static Task<int> Write(WorkshopDatabase database, string sql) =>
+        database.Writes.Run(scope => Dapper.SqlMapper.Execute(scope.Connection, sql));
+
+    /// <summary>As somebody would who opens the file with another program.</summary>
     internal void Execute(string sql)
     {
         using var connection = new SqliteConnection($"Data Source={File}");

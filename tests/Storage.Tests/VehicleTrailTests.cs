@@ -35,7 +35,7 @@ public sealed class VehicleTrailTests : IDisposable
         var id = await cards.Open(Opening() with { Plate = "HD-40", Odometer = Km(640_500) }, "", Iona, Monday, Guid.NewGuid(),
             new(null, reading));
         // Stands in for a signature, which has tests of its own.
-        _workshop.Execute("insert into done_job (plate, job, day, km, card_id) "
+        await TemporaryWorkshop.Write(database, "insert into done_job (plate, job, day, km, card_id) "
             + $"values ('HD-40', 'engine-oil-and-filter', '2026-03-09', '640500', {id})");
         Assert.Equal(id, Assert.Single(vehicles.Odometer("HD-40")).Card);
 
@@ -84,7 +84,9 @@ public sealed class VehicleTrailTests : IDisposable
         Changed[] why = [new("plate", "", "HD-07", "HD-70", "New plates")];
         // A card is open: what it rests on is not changed under it.
         Assert.False(await trail.Change("HD-07", was with { Plate = "HD-70" }, why, "iona", Monday));
-        _workshop.Execute($"update card set signed_at = '2026-03-09T09:00:00.0000000Z' where id = {id}");
+        await cards.Handle(id, Guid.NewGuid(), new VoidCard("The wrong vehicle"), Iona, Monday);
+        await cards.Handle(id, Guid.NewGuid(), new Countersign(2), new("una", "Una B.", Role.Lead), Monday);
+        Assert.NotNull(cards.Entry(id)!.VoidedAt);
         await vehicles.Note("HD-07", new(Monday, Km(148_200), ""), "iona");
         await vehicles.Add(new("HD-08", Sheet.Id, "", 2020, Use.Normal));
         Assert.False(await trail.Change("HD-07", was with { Plate = "HD-08" }, why, "iona", Monday));
@@ -121,7 +123,8 @@ public sealed class VehicleTrailTests : IDisposable
         Assert.Equal(2, vehicles.LastDone("HD-07")["HD-07"].Count());
         Assert.True(await trail.Forget("HD-07", "air-filter", day, "Mixed up", "iona", Monday));
         Assert.False(await trail.Forget("HD-07", "air-filter", day, "Mixed up", "iona", Monday));
-        _workshop.Execute($"insert into done_job (plate, job, day, km, card_id) values ('HD-07', 'air-filter', '2026-01-01', '1', {id})");
+        await TemporaryWorkshop.Write(database,
+            $"insert into done_job (plate, job, day, km, card_id) values ('HD-07', 'air-filter', '2026-01-01', '1', {id})");
         Assert.False(await trail.Forget("HD-07", "air-filter", new(2026, 1, 1), "Mixed up", "iona", Monday));
         Assert.Equal("fuel-filter", Assert.Single(trail.Elsewhere("HD-07")).Job);
         Assert.Equal(3, trail.Of("HD-07").Count);

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Storage;
+using Anakyklos.Storage.Sealing;
 using Anakyklos.Web.Demo;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -11,6 +12,8 @@ public sealed class DemoPastTests : InTheDemo
     private static readonly DateOnly Today = new(2026, 3, 9);
 
     private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-past-").FullName;
+
+    private SealFolder Seals => new(Path.Combine(_folder, "seal"));
 
     private string Workshop => Path.Combine(_folder, "anakyklos.db");
 
@@ -56,30 +59,30 @@ public sealed class DemoPastTests : InTheDemo
     public void It_is_taken_up_on_the_same_day_only_and_only_where_it_was_kept_whole()
     {
         var database = Host.Services.GetRequiredService<WorkshopDatabase>();
-        Assert.False(new DemoPast(_folder, Today).Lay());
-        new DemoPast(_folder, Today).Keep(database);
+        Assert.False(new DemoPast(_folder, Seals, Today).Lay());
+        new DemoPast(_folder, Seals, Today).Keep(database);
         Assert.False(File.Exists(Workshop));
-        Assert.False(new DemoPast(_folder, Today.AddDays(1)).Lay());
+        Assert.False(new DemoPast(_folder, Seals, Today.AddDays(1)).Lay());
         Assert.False(File.Exists(Workshop));
-        Assert.True(new DemoPast(_folder, Today).Lay());
+        Assert.True(new DemoPast(_folder, Seals, Today).Lay());
         Assert.Equal(File.ReadAllBytes(Path.Combine(_folder, "past.db")), File.ReadAllBytes(Workshop));
         // Another build says something else of itself.
         var label = Path.Combine(_folder, "past.txt");
         File.AppendAllText(label, "Anakyklos.Core.dll 00\n");
-        Assert.False(new DemoPast(_folder, Today).Lay());
+        Assert.False(new DemoPast(_folder, Seals, Today).Lay());
         // What is kept anew takes its place; a label alone is nothing.
-        new DemoPast(_folder, Today).Keep(database);
-        Assert.True(new DemoPast(_folder, Today).Lay());
+        new DemoPast(_folder, Seals, Today).Keep(database);
+        Assert.True(new DemoPast(_folder, Seals, Today).Lay());
         File.Delete(Path.Combine(_folder, "past.db"));
-        Assert.False(new DemoPast(_folder, Today).Lay());
+        Assert.False(new DemoPast(_folder, Seals, Today).Lay());
     }
 
     [Fact]
     public async Task A_start_with_its_past_adds_the_cards_of_today_and_nothing_else()
     {
         await using var first = await WorkshopHost.Empty();
-        await first.Services.GetRequiredService<DemoDepot>().Fill(new DemoPast(_folder, Today));
-        Assert.True(new DemoPast(_folder, Today).Lay());
+        await first.Services.GetRequiredService<DemoDepot>().Fill(new DemoPast(_folder, Seals, Today));
+        Assert.True(new DemoPast(_folder, Seals, Today).Lay());
         await using var second = await WorkshopHost.From(await File.ReadAllBytesAsync(Workshop));
         Assert.Empty(second.Services.GetRequiredService<CardStore>().Unsigned());
         await second.Services.GetRequiredService<DemoDepot>().Fill();

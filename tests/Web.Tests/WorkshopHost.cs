@@ -29,7 +29,8 @@ public sealed class WorkshopHost : IAsyncDisposable
         new() { ["say"] = "done", ["step"] = "fit-filter" },
     ];
 
-    private readonly string _folder = Directory.CreateTempSubdirectory("anakyklos-web-").FullName;
+    private readonly string _home = Directory.CreateTempSubdirectory("anakyklos-web-").FullName;
+    private readonly string _folder;
     private readonly WebApplication _app;
 
     // The demo's years of services are worked through once; every test then starts from a copy of that file.
@@ -44,6 +45,10 @@ public sealed class WorkshopHost : IAsyncDisposable
 
     private WorkshopHost(byte[]? database = null)
     {
+        _folder = Directory.CreateDirectory(Path.Combine(_home, "data")).FullName;
+        // All hosts seal with one key, so that a copy of one's file is whole at another.
+        Directory.CreateDirectory(Path.Combine(_home, "data.seal"));
+        File.WriteAllText(Path.Combine(_home, "data.seal", "keys"), new string('5', 64) + "\n");
         if (database is not null)
             File.WriteAllBytes(Path.Combine(_folder, "anakyklos.db"), database);
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory,
@@ -103,7 +108,7 @@ public sealed class WorkshopHost : IAsyncDisposable
     {
         await _app.DisposeAsync();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(_folder, true);
+        Directory.Delete(_home, true);
     }
 }
 

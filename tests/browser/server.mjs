@@ -16,13 +16,13 @@ function folderOf(args) {
 function takePast(folder) {
   if (!existsSync(join(past, 'past.txt')) || existsSync(join(folder, 'past.txt'))) return;
   mkdirSync(folder, { recursive: true });
-  for (const file of ['past.txt', 'past.db']) copyFileSync(join(past, file), join(folder, file));
+  for (const file of ['past.txt', 'past.keys', 'past.db']) copyFileSync(join(past, file), join(folder, file));
 }
 
 function givePast(folder) {
   if (!existsSync(join(folder, 'past.txt'))) return;
   mkdirSync(past, { recursive: true });
-  for (const file of ['past.db', 'past.txt']) {
+  for (const file of ['past.db', 'past.keys', 'past.txt']) {
     copyFileSync(join(folder, file), join(past, `${file}.${process.pid}`));
     renameSync(join(past, `${file}.${process.pid}`), join(past, file));
   }

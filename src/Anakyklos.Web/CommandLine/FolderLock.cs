@@ -9,11 +9,12 @@ internal sealed class FolderLock : IDisposable
 
     private FolderLock(FileStream file) => _file = file;
 
-    /// <summary>Takes the folder; it is made when it is missing.</summary>
+    /// <summary>Takes the folder, from others, too; it is made when it is missing.</summary>
     /// <exception cref="WorkshopFileException">Another process serves it.</exception>
     internal static FolderLock Take(string folder)
     {
-        Directory.CreateDirectory(folder);
+        OwnerOnly.MakeFolder(folder);
+        OwnerOnly.Take(folder);
         try
         {
             return new(new FileStream(Path.Combine(folder, "served.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None));

@@ -24,11 +24,15 @@ internal static class WorkshopCommands
         anakyklos sheet check FILE                      says everything that is wrong with a model sheet
         anakyklos sheet add FILE [--data FOLDER]        takes a model sheet into the workshop
         anakyklos backup FILE [--data FOLDER]           copies the whole workshop into FILE, also while it is served
-        anakyklos verify [--data FOLDER]                checks the workshop's file and every chain of events
+        anakyklos restore FILE [--data FOLDER]          puts a backup in the place of the workshop, which is kept beside it
+        anakyklos verify [FILE] [--data FOLDER]         checks the workshop's file, or a backup of it, and writes nothing
+        anakyklos rebuild FILE [--data FOLDER]          writes what events and journal say into a new FILE
+        everywhere: --seal FOLDER                       where the keys and anchors lie (default: the data folder's name with .seal)
         """;
 
     internal static async Task<int> Run(string[] args)
     {
+        OwnerOnly.FromNowOn();
         try
         {
             return args switch
@@ -39,7 +43,10 @@ internal static class WorkshopCommands
                 ["sheet", "check", var file] => CheckSheet(file),
                 ["sheet", "add", var file, .. var rest] => await AddSheet(file, Options.Read(rest)),
                 ["backup", var file, .. var rest] => Backup(file, Options.Read(rest)),
-                ["verify", .. var rest] => Verify(Options.Read(rest)),
+                ["restore", var file, .. var rest] => Restore(file, Options.Read(rest)),
+                ["verify", var file, .. var rest] when !file.StartsWith('-') => Verify(file, true, Options.Read(rest)),
+                ["verify", .. var rest] when Options.Read(rest) is var options => Verify(Existing(options), false, options),
+                ["rebuild", var file, .. var rest] => Rebuild(file, Options.Read(rest)),
                 _ => Wrong(Usage),
             };
         }
@@ -88,6 +95,7 @@ internal static class WorkshopCommands
         if (File.Exists(Path.Combine(options.Folder, Options.FileName)) && !DemoDepot.IsDemo(options.Folder))
             return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Name another with --data.");
         DemoDepot.Clear(options.Folder);
+        options.Seals.ForgetAnchors();
         await using var app = WorkshopApplication.Build(options, TimeProvider.System);
         await app.Services.GetRequiredService<DemoDepot>().Fill();
         await app.Services.GetRequiredService<LargeWorkshop>().Fill(new(options.Size.Vehicles, options.Size.Cards, options.Size.Parts),
@@ -109,10 +117,11 @@ internal static class WorkshopCommands
             return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another "
                 + "folder with --data.");
         var keep = options.Keep && File.Exists(file);
-        var past = new DemoPast(options.Folder, DateOnly.FromDateTime(TimeProvider.System.GetLocalNow().DateTime));
+        var past = new DemoPast(options.Folder, options.Seals, DateOnly.FromDateTime(TimeProvider.System.GetLocalNow().DateTime));
         if (!keep)
         {
             DemoDepot.Clear(options.Folder);
+            options.Seals.ForgetAnchors();
             past.Lay();
         }
         var clock = new HurriedClock(TimeProvider.System, options.Speed);
@@ -175,35 +184,53 @@ internal static class WorkshopCommands
         var text = await File.ReadAllTextAsync(file);
         if (SheetRehearsal.Read(await File.ReadAllBytesAsync(file)).Sheet is not { } sheet)
             return CheckSheet(file);
-        using var database = Existing(options);
+        using var database = Opened(options);
         var added = await new SheetStore(database).BringIn(sheet, text, TimeProvider.System.GetUtcNow());
         Console.WriteLine(added ? $"{sheet.FullName}, revision {sheet.Revision}, is in."
             : $"{sheet.FullName}, revision {sheet.Revision}, was in already.");
         return 0;
     }
 
-    private static WorkshopDatabase Existing(Options options)
-    {
-        var file = Path.Combine(options.Folder, Options.FileName);
-        return File.Exists(file) ? new(file)
-            : throw new WorkshopFileException($"There is no workshop in {options.Folder}. Name its folder with --data.");
-    }
+    private static string Existing(Options options) => File.Exists(options.File) ? options.File
+        : throw new WorkshopFileException($"There is no workshop in {options.Folder}. Name its folder with --data.");
+
+    private static WorkshopDatabase Opened(Options options) => new(Existing(options), options.Seals);
 
     private static int Backup(string file, Options options)
     {
-        using var database = Existing(options);
+        using var database = Opened(options);
         database.Backup(Path.GetFullPath(file));
         Console.WriteLine($"Copied to {file}.");
         return 0;
     }
 
-    private static int Verify(Options options)
+    private static int Restore(string backup, Options options)
     {
-        using var database = Existing(options);
-        var found = Verification.Run(database, out var cards, out var events);
-        foreach (var line in found)
+        using var mine = FolderLock.Take(options.Folder);
+        var kept = BackupFile.Restore(backup, options.File, options.Seals, TimeProvider.System);
+        Console.WriteLine($"{backup} is in place of {options.File}." + (kept is null ? "" : $" What was there is kept as {kept}."));
+        return Verify(options.File, false, options);
+    }
+
+    private static int Rebuild(string file, Options options)
+    {
+        var (rows, events) = RebuiltFile.Write(Existing(options), Path.GetFullPath(file), options.Seals);
+        Console.WriteLine($"{file} has {events} events and {rows} rows, as events and journal tell them. \"anakyklos restore {file}\" "
+            + "puts it in place.");
+        return Verify(file, true, options);
+    }
+
+    private static int Verify(string file, bool isBackup, Options options)
+    {
+        if (!File.Exists(file))
+            return Found($"{file} is not there.");
+        var found = Verification.Run(file, options.Seals, isBackup);
+        foreach (var line in found.Faults)
             Console.WriteLine(line);
-        Console.WriteLine($"{cards} cards, {events} events: {(found.Count == 0 ? "every chain is whole." : $"{found.Count} faults.")}");
-        return found.Count == 0 ? 0 : 1;
+        Console.WriteLine($"{found.Cards} cards, {found.Events} events, {found.Rows} rows, {found.Entries} entries of the journal: "
+            + (found.Faults.Count switch { 0 => "all is as it was written.", 1 => "1 fault.", var n => $"{n} faults." }));
+        if (found.Place is { Entry: > 0 } place)
+            Console.WriteLine($"The journal ends with entry {place.Entry}, seal {place.Seal}: to be written down or sent elsewhere.");
+        return found.Faults.Count == 0 ? 0 : 1;
     }
 }

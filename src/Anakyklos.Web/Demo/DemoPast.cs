@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Anakyklos.Storage;
+using Anakyklos.Storage.Sealing;
 using Anakyklos.Web.CommandLine;
 using Anakyklos.Web.Hosting;
 
@@ -12,10 +13,13 @@ namespace Anakyklos.Web.Demo;
 /// from there.
 /// </summary>
 /// <param name="folder">The demo's folder.</param>
+/// <param name="seals">Where the demo's seals lie.</param>
 /// <param name="today">The day from which they count back.</param>
-public sealed class DemoPast(string folder, DateOnly today)
+public sealed class DemoPast(string folder, SealFolder seals, DateOnly today)
 {
     private string Kept => Path.Combine(folder, "past.db");
+
+    private string Keys => Path.Combine(folder, "past.keys");
 
     private string Label => Path.Combine(folder, "past.txt");
 
@@ -39,6 +43,12 @@ public sealed class DemoPast(string folder, DateOnly today)
         if (!File.Exists(Kept) || !File.Exists(Label) || File.ReadAllText(Label, Encoding.UTF8) != Says)
             return false;
         File.Copy(Kept, Path.Combine(folder, Options.FileName), true);
+        // What sealed it then seals it on.
+        if (File.Exists(Keys))
+        {
+            OwnerOnly.MakeFolder(seals.Folder);
+            File.Copy(Keys, seals.KeyFile, true);
+        }
         return true;
     }
 
@@ -50,6 +60,7 @@ public sealed class DemoPast(string folder, DateOnly today)
         File.Delete(Label);
         File.Delete(Kept);
         database.Backup(Kept);
+        File.Copy(database.Seals.KeyFile, Keys, true);
         File.WriteAllText(Label, Says, Encoding.UTF8);
     }
 }

@@ -1,3 +1,5 @@
+using Anakyklos.Storage.Sealing;
+
 namespace Anakyklos.Web.Hosting;
 
 /// <summary>The options of a call.</summary>
@@ -11,6 +13,15 @@ public sealed record Options
 
     /// <summary>Where the workshop's file and keys lie.</summary>
     public string Folder { get; init; } = "data";
+
+    /// <summary>Where the keys and anchors of its journal lie; beside the folder where that is not said.</summary>
+    public string SealFolder { get; init; } = "";
+
+    /// <summary>The workshop's file.</summary>
+    internal string File => Path.Combine(Folder, FileName);
+
+    /// <summary>Where the keys and anchors of its journal lie.</summary>
+    internal SealFolder Seals => SealFolder.Length > 0 ? new(SealFolder) : Storage.Sealing.SealFolder.Beside(Folder);
 
     /// <summary>Whether the folder was named.</summary>
     public bool FolderGiven { get; init; }
@@ -41,6 +52,7 @@ public sealed record Options
             options = args[i] switch
             {
                 "--data" => options with { Folder = Next(), FolderGiven = true },
+                "--seal" => options with { SealFolder = Next() },
                 "--port" => options with { Port = Number(1, 65535) },
                 "--keep" => options with { Keep = true },
                 "--vehicles" => options with { Size = options.Size with { Vehicles = Number(1, 100_000) } },

@@ -13,6 +13,7 @@ using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
+using System.Security.Claims;
 
 namespace Anakyklos.Web.Serving;
 
@@ -40,11 +41,14 @@ public static class WorkshopApplication
         services.AddSingleton<WorkshopClock>();
         services.AddSingleton(s =>
         {
-            var database = new WorkshopDatabase(Path.Combine(options.Folder, Options.FileName));
+            var database = new WorkshopDatabase(options.File, options.Seals, time);
+            var signedIn = s.GetRequiredService<IHttpContextAccessor>();
+            database.Writes.Writer = () => signedIn.HttpContext?.User.FindFirstValue(ClaimTypes.NameIdentifier) ?? "";
             var log = s.GetRequiredService<ILoggerFactory>().CreateLogger<WorkshopDatabase>();
             database.Writes.ListenerFailed += e => log.LogError(e, "A listener failed after a write; the write stands");
             return database;
         });
+        services.AddSingleton<TrailStore>();
         services.AddSingleton<SheetStore>();
         services.AddSingleton<CardStore>();
         services.AddSingleton<PeopleStore>();
