@@ -5,6 +5,7 @@ using Anakyklos.Core.Looks;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
+using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Storage;
 
@@ -94,8 +95,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var (left, hours) = (LeftForLater(visit, reading), reading.Hours());
         if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open
             && cards.Find(open.Id)?.History[0].Command != form.Command)
-            reading.Refusals.Add(new($"Card {open.Id} of {vehicle.Plate} is still open.",
-                "Finish and sign it, or make it void, before another is opened."));
+            reading.Refusals.Add(StillOpen(open.Id, vehicle.Plate));
         if (reading.Refusals.Count > 0)
             return (visit, null);
         var knowing = history.Knowing(exchanged, right);
@@ -109,8 +109,14 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             new(now, odometer.Value.Value, visit.AskReason ? reason : "", hours,
                 visit.AskMeant is not null || visit.ReadOut.Contains("odometer")), visit.NewIdentity,
             right is var (of, was) ? new(of.At, of.Reading, was, reason) : null, exchanged);
-        return (visit, await cards.Open(opened, visit.Bay, by, now, form.Command, arrival));
+        var (card, isAnother) = await cards.TryOpen(opened, visit.Bay, by, now, form.Command, arrival);
+        if (isAnother)
+            reading.Refusals.Add(StillOpen(card, vehicle!.Plate));
+        return (visit, isAnother ? null : card);
     }
+
+    private static Refusal StillOpen(CardNumber card, string plate) => new($"Card {card} of {plate} is still open.",
+        "Finish and sign it, or make it void, before another is opened.");
 
     private (IntakeVisit Visit, IntakeReading Reading) Look(IntakeForm form, Unit<Distance> unit)
     {

@@ -13,15 +13,16 @@ public sealed class PersonBehind(PeopleDesk people, WorkshopClock clock)
     /// <param name="signedIn">Who is signed in at the screen.</param>
     /// <param name="who">Whose name it is to be; empty for the one who is signed in.</param>
     /// <param name="pin">The PIN as typed.</param>
-    /// <param name="address">Where it was typed, so that trying out PINs is slowed down.</param>
+    /// <param name="place">Where it was typed, for a person: trying out PINs is slowed down.</param>
     /// <returns>The person; or every reason against it, of which that a PIN is missing is told last.</returns>
     public async Task<(Person? By, IReadOnlyList<Refusal> Not)> Of(JobCard card, CardCommand wanted, Person signedIn, string? who,
-        string? pin, string address)
+        string? pin, Func<PersonId, PinPlace> place)
     {
         if (string.IsNullOrEmpty(pin))
             return (null, card.Decide(wanted, signedIn, clock.Now) is Refused refused ? refused.Reasons
                 : [new("The PIN is missing.", "Whoever puts a name to it types their own PIN.") { Field = "pin" }]);
-        var outcome = await people.Try(string.IsNullOrEmpty(who) ? signedIn.Id : PersonId.Of(who), pin, address);
+        var person = string.IsNullOrEmpty(who) ? signedIn.Id : PersonId.Of(who);
+        var outcome = await people.Try(person, pin, place(person));
         return outcome.Member is { } member ? (member.Person, [])
             : (null, [new(outcome.Problem, "Whoever puts a name to it types their own PIN.") { Field = "pin" }]);
     }

@@ -27,7 +27,7 @@ public sealed record TypedWrench(string Name, string Low, string High, string St
 /// taken as typed is told by its field, and nothing is kept of it.
 /// </summary>
 public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, SheetStore sheets, PeopleStore people, VisitStore visits,
-    WorkshopClock clock)
+    TrailStore trail, WorkshopClock clock)
 {
     private const decimal UsualAccuracy = 4;
     private const decimal UsualMeter = 0.5m;
@@ -49,7 +49,7 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
                 || minutes > WorkSchools.LongestDrip))
             return [new($"“{(drip.Length > 20 ? drip[..20] + "…" : drip).Trim()}” is not a number of minutes.",
                 $"Type 0 to {WorkSchools.LongestDrip}.", Field: "drip")];
-        await settings.Write(settings.Read() with
+        await settings.Change(now => now with
         {
             School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null,
             Stages = Enum.TryParse<PourStages>(stages, out var p) && Enum.IsDefined(p) ? p : PourStages.ByHalves,
@@ -98,7 +98,7 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         if (low >= high)
             wrong.Add(new("The hottest must be above the coldest.", Field: "hottest"));
         if (wrong.Count == 0)
-            await settings.Write(settings.Read() with { Coldest = low, Hottest = high });
+            await settings.Change(now => now with { Coldest = low, Hottest = high });
         return wrong;
     }
 
@@ -124,7 +124,7 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         }
         if (wrong.Count > 0)
             return wrong;
-        await settings.Write(settings.Read() with
+        await settings.Change(now => now with
         {
             Open = opening!.ToString(),
             Ground = Bays.Inside.Where(b => !lifts.Contains(b)).ToList() is { Count: > 0 } ground ? ground : null,
@@ -137,8 +137,7 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     /// <returns>What is wrong, by the names of <see cref="TypedWrench"/> in small letters.</returns>
     public async Task<IReadOnlyList<Refusal>> AddWrench(TypedWrench typed)
     {
-        var (now, wrong) = (settings.Read(), new List<Refusal>());
-        Named(typed.Name, now, wrong);
+        var wrong = Named(typed.Name);
         var low = ReadSetting(typed.Low, "low", wrong);
         var high = ReadSetting(typed.High, "high", wrong);
         var step = ReadSetting(typed.Step, "step", wrong);
@@ -146,12 +145,10 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
             wrong.Add(new("The highest must lie above the lowest by at least one graduation.", Field: "high"));
         var (accuracy, due) = ReadCalibration(typed.Accuracy, UsualAccuracy, typed.Calibrated, wrong);
         var lever = ReadLever(typed.Lever, wrong);
-        if (wrong.Count == 0)
-            await settings.Write(now with
-            {
-                Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due, lever)],
-            });
-        return wrong;
+        return await Add(typed.Name, wrong, now => now with
+        {
+            Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due, lever)],
+        });
     }
 
     /// <summary>Adds an oil dispenser.</summary>
@@ -161,37 +158,22 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     /// <returns>What is wrong, by the names name, accuracy and calibrated.</returns>
     public async Task<IReadOnlyList<Refusal>> AddDispenser(string name, string accuracy, string calibrated)
     {
-        var (now, wrong) = (settings.Read(), new List<Refusal>());
-        Named(name, now, wrong);
+        var wrong = Named(name);
         var (within, due) = ReadCalibration(accuracy, UsualMeter, calibrated, wrong);
-        if (wrong.Count == 0)
-            await settings.Write(now with { Dispensers = [.. now.Dispensers ?? [], new(name, within, due)] });
-        return wrong;
+        return await Add(name, wrong, now => now with { Dispensers = [.. now.Dispensers ?? [], new(name, within, due)] });
     }
 
     /// <summary>Adds a scan tool.</summary>
     /// <param name="name">What is painted on it.</param>
     /// <returns>What is wrong, by the name name.</returns>
-    public async Task<IReadOnlyList<Refusal>> AddScanTool(string name)
-    {
-        var (now, wrong) = (settings.Read(), new List<Refusal>());
-        Named(name, now, wrong);
-        if (wrong.Count == 0)
-            await settings.Write(now with { ScanTools = [.. now.ScanTools ?? [], name] });
-        return wrong;
-    }
+    public Task<IReadOnlyList<Refusal>> AddScanTool(string name) =>
+        Add(name, Named(name), now => now with { ScanTools = [.. now.ScanTools ?? [], name] });
 
     /// <summary>Adds a label printer.</summary>
     /// <param name="name">What is painted on it.</param>
     /// <returns>What is wrong, by the name name.</returns>
-    public async Task<IReadOnlyList<Refusal>> AddLabelPrinter(string name)
-    {
-        var (now, wrong) = (settings.Read(), new List<Refusal>());
-        Named(name, now, wrong);
-        if (wrong.Count == 0)
-            await settings.Write(now with { LabelPrinters = [.. now.LabelPrinters ?? [], name] });
-        return wrong;
-    }
+    public Task<IReadOnlyList<Refusal>> AddLabelPrinter(string name) =>
+        Add(name, Named(name), now => now with { LabelPrinters = [.. now.LabelPrinters ?? [], name] });
 
     // It is needed only where something goes across the head of the wrench.
     private static Quantity<Length>? ReadLever(string typed, List<Refusal> wrong)
@@ -208,12 +190,16 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     }
 
     // A reading is known by what is painted on its device: no two have the same.
-    private static void Named(string name, WorkshopSettings now, List<Refusal> wrong)
-    {
-        if (name.Length is 0 or > 40 || now.Wrenches.Any(w => w.Name == name) || now.Dispenser(name) is not null || now.HasScanTool(name)
-            || now.HasLabelPrinter(name))
-            wrong.Add(new("Give it a name that no other wrench, dispenser, scan tool or printer has.", Field: "name"));
-    }
+    private List<Refusal> Named(string name) => name.Length is 0 or > 40 || IsTaken(name, settings.Read()) ? [Taken] : [];
+
+    private static Refusal Taken => new("Give it a name that no other wrench, dispenser, scan tool or printer has.", Field: "name");
+
+    private static bool IsTaken(string name, WorkshopSettings now) => now.Wrenches.Any(w => w.Name == name)
+        || now.Dispenser(name) is not null || now.HasScanTool(name) || now.HasLabelPrinter(name);
+
+    // Somebody may have given the name to another since it was looked at.
+    private async Task<IReadOnlyList<Refusal>> Add(string name, List<Refusal> wrong, Func<WorkshopSettings, WorkshopSettings> add) =>
+        wrong.Count > 0 ? wrong : await settings.Change(now => IsTaken(name, now) ? null : add(now)) ? [] : [Taken];
 
     private (decimal Accuracy, DateOnly? Due) ReadCalibration(string typedAccuracy, decimal usual, string calibrated, List<Refusal> wrong)
     {
@@ -245,6 +231,7 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
             .Select(o => (clock.Day(o.At), o.Reading)).ToHashSet());
         var (newVehicles, newReadings) = await vehicles.BringIn(brought,
             [.. readings.Where(r => !known[r.Item1].Contains((clock.Day(r.Item2.At), r.Item2.Reading)))], person);
+        await trail.Note(person.Text, "brought in", $"{newVehicles} vehicles and {newReadings} readings from a file", clock.Now);
         return (newVehicles, newReadings, []);
     }
 

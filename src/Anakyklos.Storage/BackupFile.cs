@@ -82,8 +82,12 @@ public static class BackupFile
                 + (kept is null ? "" : $" What was there lies at {kept}."), e);
         }
         using var database = new WorkshopDatabase(file, seals, time);
-        new TrailStore(database).Note("", "restored", $"From {Path.GetFileName(backup)}"
-            + (kept is null ? "" : $"; what was there is kept as {Path.GetFileName(kept)}"), now).GetAwaiter().GetResult();
+        database.Writes.Run(scope =>
+        {
+            SessionStore.EndEvery(scope, now);
+            return TrailStore.Note(scope, "", "restored", $"From {Path.GetFileName(backup)}"
+                + (kept is null ? "" : $"; what was there is kept as {Path.GetFileName(kept)}"), now);
+        }).GetAwaiter().GetResult();
         return kept;
     }
 

@@ -65,22 +65,26 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     /// <summary>Raised after events of a card are on the disk, with its number and last seq.</summary>
     public event Action<CardNumber, int>? Changed;
 
-    /// <summary>Opens a card.</summary>
+    /// <summary>Opens a card, unless one of the vehicle is open.</summary>
     /// <param name="opened">The opening event.</param>
     /// <param name="bay">Bay, or empty.</param>
     /// <param name="by">Who opens it.</param>
     /// <param name="at">When.</param>
     /// <param name="command">The client's id; the same id gives the same card.</param>
     /// <param name="arrival">What is kept of the vehicle in the same piece of writing, or null.</param>
-    /// <returns>The card's number.</returns>
+    /// <returns>The card's number; where another of the vehicle is open, that one's number and nothing is written.</returns>
     /// <exception cref="WorkshopFileException">The sheet revision is not in the database.</exception>
-    public Task<CardNumber> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command, Arrival? arrival = null) =>
-        database.Writes.Run(scope =>
+    public Task<(CardNumber Card, bool IsAnother)> TryOpen(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command,
+        Arrival? arrival = null) => database.Writes.Run(scope =>
     {
         var earlier = scope.Connection.QuerySingleOrDefault<long?>("select card_id from command where id = @command",
             new { command = command.ToString() });
         if (earlier is { } known)
-            return new CardNumber(known);
+            return (new CardNumber(known), false);
+        // Here and not before: of several who bring the same vehicle at once, only the first finds none.
+        if (scope.Connection.QueryFirstOrDefault<long?>(
+            "select id from card where plate = @Plate and signed_at is null and voided_at is null", new { opened.Plate }) is { } another)
+            return (new CardNumber(another), true);
         var sheet = Sheet(opened);
         if (arrival is not null)
             VehicleStore.Arrive(scope, opened.Plate, arrival);
@@ -94,8 +98,15 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
         var card = JobCard.Replay(sheet, [new(1, at, by, command, opened)]);
         Append(scope, id, card, [.. card.History], "");
         StockBooking.Reserve(scope, id, card);
-        return id;
+        return (id, false);
     });
+
+    /// <summary>Opens a card of a vehicle that has none open; see <see cref="TryOpen"/>.</summary>
+    /// <exception cref="InvalidOperationException">Another of the vehicle is open.</exception>
+    public async Task<CardNumber> Open(CardOpened opened, string bay, Person by, DateTimeOffset at, Guid command,
+        Arrival? arrival = null) =>
+        await TryOpen(opened, bay, by, at, command, arrival) is (var card, false) ? card
+            : throw new InvalidOperationException($"A card of {opened.Plate} is open.");
 
     /// <summary>Brings a command to a card and writes what it decides.</summary>
     /// <param name="id">Card number.</param>

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Quantities;
@@ -48,6 +49,12 @@ public sealed record KeptReading(DeviceReading Reading, DateTimeOffset ReceivedA
 /// <summary>Devices that measure, and what they sent.</summary>
 public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
 {
+    private static readonly TimeSpan SameClock = TimeSpan.FromSeconds(1), WrittenEvery = TimeSpan.FromHours(6);
+
+    private readonly ConcurrentDictionary<DeviceId, (TimeSpan ClockOff, DateTimeOffset At)> _heard = new();
+
+    private readonly ConcurrentDictionary<DeviceId, DateTimeOffset> _written = new();
+
     /// <summary>Raised with the name of a bay after something of its devices or their readings is on the disk.</summary>
     public event Action<string>? Changed;
 
@@ -94,16 +101,30 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
     /// <param name="clockOff">How far its clock goes before ours.</param>
     /// <param name="at">When.</param>
     /// <returns>1, or 0 when there is no such device.</returns>
-    public Task<int> Heard(DeviceId id, string saidBay, TimeSpan clockOff, DateTimeOffset at) => database.Writes.Run(scope =>
+    public async Task<int> Heard(DeviceId id, string saidBay, TimeSpan clockOff, DateTimeOffset at)
     {
-        var before = scope.Connection.QuerySingleOrDefault<(string Bay, string Said, string? Seen)>(
-            "select bay, said_bay, seen_at from device where id = @id", new { id });
-        // Who looks at the bay is told when a device comes or moves, not each time it says that it is still there.
-        if (before.Seen is null || before.Said != saidBay)
-            Tell(scope, before.Bay);
-        return scope.Connection.Execute("update device set said_bay = @saidBay, clock_off_s = @off, seen_at = @at where id = @id",
-            new { id, saidBay, off = clockOff.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture), at = CardStore.Iso(at) });
-    });
+        // A device says every few seconds that it is there. That is remembered; written down is what is new, and now and then the rest.
+        if (Devices("where id = @id", new { id }) is not [var known])
+            return 0;
+        var isNew = known.SeenAt is null || known.SaidBay != saidBay || (known.ClockOff - clockOff).Duration() > SameClock
+            || at - Written(id) > WrittenEvery;
+        _heard[id] = (clockOff, at);
+        if (!isNew)
+            return 1;
+        _written[id] = at;
+        return await database.Writes.Run(scope =>
+        {
+            var before = scope.Connection.QuerySingleOrDefault<(string Bay, string Said, string? Seen)>(
+                "select bay, said_bay, seen_at from device where id = @id", new { id });
+            // Who looks at the bay is told when a device comes or moves, not each time it says that it is still there.
+            if (before.Seen is null || before.Said != saidBay)
+                Tell(scope, before.Bay);
+            return scope.Connection.Execute("update device set said_bay = @saidBay, clock_off_s = @off, seen_at = @at where id = @id",
+                new { id, saidBay, off = clockOff.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture), at = CardStore.Iso(at) });
+        });
+    }
+
+    private DateTimeOffset Written(DeviceId id) => _written.GetValueOrDefault(id, DateTimeOffset.MinValue);
 
     /// <summary>All devices, by name.</summary>
     /// <returns>By name.</returns>
@@ -261,7 +282,8 @@ public sealed class DeviceStore(WorkshopDatabase database, CardStore cards)
             $"select id, kind, bay, said_bay, clock_off_s, seen_at, draws_from from device {where}", values)
             .Select(r => new DeviceEntry(r.Id, KindOf(r.Kind), r.Bay, r.Said,
                 TimeSpan.FromSeconds(double.Parse(r.Off, CultureInfo.InvariantCulture)), r.Seen is null ? null : CardStore.Time(r.Seen),
-                (int?)r.From))];
+                (int?)r.From)).Select(d => _heard.TryGetValue(d.Id, out var heard) && (d.SeenAt is null || d.SeenAt < heard.At)
+                    ? d with { ClockOff = heard.ClockOff, SeenAt = heard.At } : d)];
     }
 
     private List<KeptReading> Readings(string where, object values)

@@ -41,8 +41,18 @@ public sealed class SettingStore(WorkshopDatabase database)
         on conflict do update set value = case when @replace then @key else value end returning value
         """, new { key, replace }));
 
-    /// <summary>Replaces the settings.</summary>
-    public Task<int> Write(WorkshopSettings settings) => database.Writes.Run(scope => scope.Connection.Execute(
-        "insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json",
-            new { Key, json = JsonSerializer.Serialize(settings, CardJson.Options) }));
+    /// <summary>Replaces the settings as a whole.</summary>
+    public Task<bool> Write(WorkshopSettings settings) => Change(_ => settings);
+
+    /// <summary>Changes the settings as they are at the moment of writing: two who change different things both have their way.</summary>
+    /// <param name="change">What becomes of them; null where they do not allow it any more, and then nothing is written.</param>
+    /// <returns>Whether they were changed.</returns>
+    public Task<bool> Change(Func<WorkshopSettings, WorkshopSettings?> change) => database.Writes.Run(scope =>
+    {
+        if (change(Read(scope.Connection)) is not { } settings)
+            return false;
+        scope.Connection.Execute("insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json",
+            new { Key, json = JsonSerializer.Serialize(settings, CardJson.Options) });
+        return true;
+    });
 }

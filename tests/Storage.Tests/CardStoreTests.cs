@@ -74,13 +74,27 @@ public sealed class CardStoreTests : IDisposable
     [Fact]
     public async Task A_command_id_of_another_card_is_refused_and_an_unknown_card_is_none()
     {
-        var (_, cards, id) = await _workshop.WithCard();
-        var other = await cards.Open(Opening(), "", Iona, Monday, Guid.NewGuid());
+        var (database, cards, id) = await _workshop.WithCard();
+        await new VehicleStore(database).Add(new("HD-08", Sheet.Id, "Spare", 2019, Use.Normal));
+        var other = await cards.Open(Opening() with { Plate = "HD-08" }, "", Iona, Monday, Guid.NewGuid());
         var command = Guid.NewGuid();
         await cards.Handle(id, command, new ConfirmStep("warm-up"), Iona, Monday);
         Assert.IsType<Refused>((await cards.Handle(other, command, new ConfirmStep("warm-up"), Iona, Monday))!.Decision);
         Assert.Null(await cards.Handle(999_999, Guid.NewGuid(), new Sign(), Iona, Monday));
         Assert.Null(cards.Find(999_999));
+    }
+
+    [Fact]
+    public async Task Of_many_who_bring_a_vehicle_at_once_one_opens_its_card()
+    {
+        var (database, cards, _) = await _workshop.WithCard();
+        await new VehicleStore(database).Add(new("HD-08", Sheet.Id, "Spare", 2019, Use.Normal));
+        var tries = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ =>
+            cards.TryOpen(Opening() with { Plate = "HD-08" }, "", Iona, Monday, Guid.NewGuid())));
+        Assert.Single(tries, t => !t.IsAnother);
+        Assert.Single(tries.Select(t => t.Card).Distinct());
+        Assert.Single(cards.OfVehicle("HD-08"));
+        await Assert.ThrowsAsync<InvalidOperationException>(() => cards.Open(Opening(), "", Iona, Monday, Guid.NewGuid()));
     }
 
     [Fact]
@@ -117,15 +131,20 @@ public sealed class CardStoreTests : IDisposable
     [Fact]
     public async Task Cards_with_jobs_that_were_not_done_are_found_once_they_are_signed()
     {
-        var (_, cards, _) = await _workshop.WithCard();
-        var opening = Opening() with { Jobs = [], Steps = [] };
+        var (database, cards, _) = await _workshop.WithCard();
+        await new VehicleStore(database).Add(new("HD-08", Sheet.Id, "Spare", 2019, Use.Normal));
+        var opening = Opening() with { Plate = "HD-08", Jobs = [], Steps = [] };
         var all = await cards.Open(opening, "", Iona, Monday, Guid.NewGuid());
+        await Signed(all);
         var left = await cards.Open(opening with { LeftForLater = [new("cabin-filter", "Cabin filter", "Not here")] }, "", Iona, Monday,
             Guid.NewGuid());
         Assert.Empty(cards.WithJobsNotDone(opening.Plate));
-        foreach (var id in new[] { all, left })
-            Assert.IsType<Accepted>((await cards.Handle(id, Guid.NewGuid(), new Sign(), Iona, Monday.AddMinutes(1)))!.Decision);
+        await Signed(left);
         Assert.Equal([left], cards.WithJobsNotDone(opening.Plate));
+
+        async Task Signed(CardNumber id) =>
+            Assert.IsType<Accepted>((await cards.Handle(id, Guid.NewGuid(), new Sign(), Iona, Monday.AddMinutes(1)))!.Decision);
+
         Assert.Empty(cards.WithJobsNotDone("HD-99"));
     }
 

@@ -14,7 +14,7 @@ public sealed class PeopleStoreTests : IDisposable
     [Fact]
     public async Task There_is_one_first_lead_however_many_try()
     {
-        var people = new PeopleStore(_workshop.Open().Database);
+        var people = TemporaryWorkshop.People(_workshop.Open().Database);
         var tries = await Task.WhenAll(Enumerable.Range(0, 8)
             .Select(i => people.Add(new($"p{i}", $"Person {i}", Role.Lead, "h", "metric", "device"), onlyAsFirst: true)));
         Assert.Single(tries, added => added);
@@ -23,16 +23,79 @@ public sealed class PeopleStoreTests : IDisposable
     }
 
     [Fact]
-    public async Task Wrong_pins_are_counted_per_person_and_address()
+    public async Task Wrong_pins_are_counted_per_person_and_apart_where_they_are_known()
     {
-        var people = new PeopleStore(_workshop.Open().Database);
+        var people = TemporaryWorkshop.People(_workshop.Open().Database);
         await people.Add(new("iona", "Iona R.", Role.Technician, "h", "metric", "device"));
-        await people.BookAttempt("iona", "bay", false, TemporaryWorkshop.Monday);
-        await people.BookAttempt("iona", "bay", false, TemporaryWorkshop.Monday.AddSeconds(3));
-        Assert.Equal((2, TemporaryWorkshop.Monday.AddSeconds(3)), people.Attempts("iona", "bay"));
-        Assert.Equal(0, people.Attempts("iona", "office").Failures);
-        await people.BookAttempt("iona", "bay", true, TemporaryWorkshop.Monday);
-        Assert.Equal(0, people.Attempts("iona", "bay").Failures);
+        await people.BookAttempt("iona", "", "10.0.0.7", false, TemporaryWorkshop.Monday);
+        await people.BookAttempt("iona", "", "10.0.0.8", false, TemporaryWorkshop.Monday.AddSeconds(3));
+        Assert.Equal((2, TemporaryWorkshop.Monday.AddSeconds(3)), people.Attempts("iona", ""));
+        Assert.Equal(0, people.Attempts("iona", "bay 2").Failures);
+        await people.BookAttempt("iona", "", "10.0.0.7", true, TemporaryWorkshop.Monday);
+        Assert.Equal(0, people.Attempts("iona", "").Failures);
+    }
+
+    [Fact]
+    public async Task A_new_pin_or_role_and_going_end_every_session_but_the_one_it_is_done_in()
+    {
+        var (database, _) = _workshop.Open();
+        var sessions = new SessionStore(database);
+        var people = new PeopleStore(database, sessions);
+        var (monday, week) = (TemporaryWorkshop.Monday, SessionStore.Longest);
+        await people.Add(new("una", "Una B.", Role.Lead, "h", "metric", "device"));
+        await people.Add(new("iona", "Iona R.", Role.Technician, "h", "metric", "device"));
+        foreach (var id in new[] { "a", "b", "c" })
+            await sessions.Begin(id, "iona", "here", monday);
+        Assert.Equal("iona", sessions.Of("a", monday));
+        Assert.Null(sessions.Of("z", monday));
+        Assert.Equal("iona", sessions.Of("a", monday + week - TimeSpan.FromSeconds(1)));
+        Assert.Null(sessions.Of("a", monday + week));
+        await sessions.End("c", monday);
+        Assert.Null(sessions.Of("c", monday));
+
+        await people.BookAttempt("iona", "", "", false, monday);
+        Assert.Equal(PersonChange.Made, await people.SetPin("iona", "new", "b", monday));
+        Assert.Equal(("new", 0), (people.Find("iona")!.PinHash, people.Attempts("iona", "").Failures));
+        Assert.Null(sessions.Of("a", monday));
+        Assert.Equal("iona", sessions.Of("b", monday));
+        Assert.Equal(PersonChange.Made, await people.SetRole("iona", Role.Stores, monday));
+        Assert.Null(sessions.Of("b", monday));
+        await sessions.Begin("d", "iona", "here", monday);
+        Assert.Equal(PersonChange.Made, await people.LetGo("iona", monday));
+        Assert.Null(sessions.Of("d", monday));
+        Assert.Equal(["Una B."], people.All().Select(p => p.Name));
+        Assert.Equal(["Iona R.", "Una B."], people.Ever().Select(p => p.Name));
+        Assert.Equal(PersonChange.Nobody, await people.SetRole("iona", Role.Lead, monday));
+        Assert.Equal(PersonChange.Made, await people.TakeBack("iona"));
+        Assert.Equal(2, people.All().Count);
+        Assert.Empty(Verification.Run(database, out _, out _));
+    }
+
+    [Fact]
+    public async Task The_last_who_leads_stays()
+    {
+        var (database, _) = _workshop.Open();
+        var people = TemporaryWorkshop.People(database);
+        await people.Add(new("una", "Una B.", Role.Lead, "h", "metric", "device"));
+        await people.Add(new("iona", "Iona R.", Role.Lead, "h", "metric", "device"));
+        // Both try to be rid of it at once: one stays.
+        var both = await Task.WhenAll(people.LetGo("una", TemporaryWorkshop.Monday),
+            people.SetRole("iona", Role.Viewer, TemporaryWorkshop.Monday));
+        Assert.Equal([PersonChange.Made, PersonChange.LastLead], both.Order());
+        Assert.Single(people.All(), p => p.Role == Role.Lead);
+        Assert.Empty(Verification.Run(database, out _, out _));
+    }
+
+    [Fact]
+    public async Task Settings_that_several_change_at_once_all_hold()
+    {
+        var settings = new SettingStore(_workshop.Open().Database);
+        var all = await Task.WhenAll(Enumerable.Range(1, 10).Select(i =>
+            settings.Change(now => now with { ScanTools = [.. now.ScanTools ?? [], $"ST-{i}"] })));
+        Assert.All(all, Assert.True);
+        Assert.Equal(10, settings.Read().ScanTools!.Count);
+        Assert.False(await settings.Change(_ => null));
+        Assert.Equal(10, settings.Read().ScanTools!.Count);
     }
 
     [Fact]

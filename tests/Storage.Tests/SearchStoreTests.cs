@@ -37,7 +37,7 @@ public sealed class SearchStoreTests : IDisposable
         var (database, _, _) = await _workshop.WithCard();
         // The vehicle and the person come first, so that what is looked through from the newest on comes to them last.
         await new VehicleStore(database).Add(new("HD-41", "tarn-courier-20d", "Gasket round", 2022, Use.Normal));
-        await new PeopleStore(database).Add(new("gus", "Gus Gasket", Role.Technician, "x", "metric", "device"));
+        await TemporaryWorkshop.People(database).Add(new("gus", "Gus Gasket", Role.Technician, "x", "metric", "device"));
         await new ShelfStore(database, new SettingStore(database)).BringIn(new([.. Enumerable.Range(1, parts)
             .Select(n => new StockPart($"GK-{n:0000}", "Gasket", 1, 0, "", []))], [], [], []), Iona, Monday);
         var found = new SearchStore(database).Find("gasket", 8);
@@ -50,7 +50,7 @@ public sealed class SearchStoreTests : IDisposable
     public async Task A_vehicle_is_found_by_the_plate_that_it_had()
     {
         var (database, _, id) = await _workshop.WithCard();
-        await new PeopleStore(database).Add(new("iona", "Iona R.", Role.Technician, "x", "metric", "device"));
+        await TemporaryWorkshop.People(database).Add(new("iona", "Iona R.", Role.Technician, "x", "metric", "device"));
         _workshop.Execute($"update card set signed_at = '2026-03-09T09:00:00.0000000Z' where id = {id}");
         var vehicle = new VehicleStore(database).Find("HD-07")! with { Plate = "NX-11" };
         Assert.True(await new VehicleTrail(database).Change("HD-07", vehicle, [], "iona", Monday));
@@ -79,7 +79,7 @@ public sealed class SearchStoreTests : IDisposable
         var (database, _, _) = await _workshop.WithCard();
         var shelf = new ShelfStore(database, new(database));
         await shelf.BringIn(new([new("TC-0621-F", "Oil filter", 2, 0, "TC-0622-F", ["MX 44"])], [], [], []), Iona, Monday);
-        await new PeopleStore(database).Add(new("effie", "Effie S.", Role.Stores, "x", "metric", "device"));
+        await TemporaryWorkshop.People(database).Add(new("effie", "Effie S.", Role.Stores, "x", "metric", "device"));
         var search = new SearchStore(database);
         foreach (var typed in new[] { "tc0621", "TC-0621-F", "oil filt", "mx44", "TC-0622" })
             Assert.StartsWith("Part TC0621F", Told(search.Find(typed, 8)));

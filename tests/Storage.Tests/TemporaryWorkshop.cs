@@ -57,6 +57,8 @@ internal sealed class TemporaryWorkshop : IDisposable
         return names;
     }
 
+    internal static PeopleStore People(WorkshopDatabase database) => new(database, new(database));
+
     /// <summary>As the program itself would write: the journal knows of it.</summary>
     internal static Task<int> Write(WorkshopDatabase database, string sql) =>
         database.Writes.Run(scope => Dapper.SqlMapper.Execute(scope.Connection, sql));

@@ -20,7 +20,7 @@ public sealed class VehicleTrailTests : IDisposable
 
     private static async Task<WorkshopDatabase> WithPerson(WorkshopDatabase database)
     {
-        await new PeopleStore(database).Add(new("iona", "Iona R.", Role.Technician, "x", "metric", "device"));
+        await TemporaryWorkshop.People(database).Add(new("iona", "Iona R.", Role.Technician, "x", "metric", "device"));
         return database;
     }
 

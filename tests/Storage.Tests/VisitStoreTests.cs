@@ -20,7 +20,7 @@ public sealed class VisitStoreTests : IDisposable
     {
         var (database, cards) = _workshop.Open();
         await new SheetStore(database).BringIn(Sheet, SheetText, Monday);
-        await new PeopleStore(database).Add(new("iona", "Iona R.", Role.Technician, "x", "metric", "device"));
+        await TemporaryWorkshop.People(database).Add(new("iona", "Iona R.", Role.Technician, "x", "metric", "device"));
         foreach (var plate in plates)
             await new VehicleStore(database).Add(new(plate, Sheet.Id, "Post", 2022, Use.Normal));
         return (database, cards, new(database));

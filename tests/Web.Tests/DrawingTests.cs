@@ -116,29 +116,6 @@ public sealed partial class DrawingTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task After_eight_wrong_pins_this_person_is_locked_at_this_address_only()
-    {
-        var people = _host.Services.GetRequiredService<PeopleStore>();
-        var desk = _host.Services.GetRequiredService<PeopleDesk>();
-        for (var i = 0; i < 8; i++)
-            await people.BookAttempt("iona", "bay", false, TimeProvider.System.GetUtcNow());
-        Assert.Contains("15 minutes", (await desk.Try("iona", "2468", "bay")).Problem);
-        Assert.NotNull((await desk.Try("iona", "2468", "office")).Member);
-        Assert.Equal("Choose who you are.", (await desk.Try("nobody", "2468", "bay")).Problem);
-        Assert.Equal("That PIN is not right.", (await desk.Try("una", "24680", "bay")).Problem);
-    }
-
-    [Fact]
-    public async Task Once_the_lock_is_over_the_right_pin_opens_again()
-    {
-        var people = _host.Services.GetRequiredService<PeopleStore>();
-        for (var i = 0; i < 8; i++)
-            await people.BookAttempt("iona", "bay", false, TimeProvider.System.GetUtcNow().AddMinutes(-16));
-        Assert.NotNull((await _host.Services.GetRequiredService<PeopleDesk>().Try("iona", "2468", "bay")).Member);
-        Assert.Equal(0, people.Attempts("iona", "bay").Failures);
-    }
-
-    [Fact]
     public void No_words_of_a_map_lie_on_others_or_on_what_is_pointed_at()
     {
         var (drawn, crowded) = (0, new List<string>());

@@ -38,9 +38,9 @@ public sealed class FindPageTests : InTheDemo
         Assert.Contains("Effie S.", Me.Text);
         var una = await Host.SignedIn("una");
         await una.Get("/find?q=effie");
-        Assert.Contains("/workshop#people", una.Page.QuerySelectorAll("a.found-one").Select(a => a.GetAttribute("href")));
-        await una.Get("/workshop");
-        Assert.NotNull(una.Page.QuerySelector("#people"));
+        Assert.Contains("/people", una.Page.QuerySelectorAll("a.found-one").Select(a => a.GetAttribute("href")));
+        await una.Get("/people");
+        Assert.Equal("People", una.Heading);
     }
 
     [Fact]

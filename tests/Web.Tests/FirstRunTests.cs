@@ -17,11 +17,16 @@ public class FirstRunTests
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
             await browser.Submit("main form", ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "12"), ("again", "13")));
         Assert.Contains("four to twelve digits", browser.Text);
+        Assert.Contains("not what the program printed", browser.Text);
         Assert.Contains("The two PINs differ", browser.Text);
         Assert.Equal("Mhairi", browser.Page.QuerySelector("#name")!.GetAttribute("value"));
-        await browser.Submit("main form", ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "135790"), ("again", "135790"));
-        Assert.Equal("/", browser.Address.AbsolutePath);
         var other = host.NewBrowser();
+        await other.Get("/setup?token=0123456789abcdef");
+        await other.Submit("main form", ("workshop", "Mine"), ("name", "Mallory"), ("pin", "135790"), ("again", "135790"));
+        Assert.Contains("not what the program printed", other.Text);
+        await browser.Submit("main form", ("console", host.SetupWord), ("workshop", "Quay Garage"), ("name", "Mhairi"),
+            ("pin", "135790"), ("again", "135790"));
+        Assert.Equal("/", browser.Address.AbsolutePath);
         await other.Get("/setup");
         Assert.Equal("/signin", other.Address.AbsolutePath);
         Assert.DoesNotContain("demo", other.Heading);
@@ -33,10 +38,11 @@ public class FirstRunTests
             ("odometer", "12000 km"));
         Assert.True(browser.Address.AbsolutePath.StartsWith("/lift/"), browser.Text);
 
-        await browser.Get("/workshop");
-        await browser.Submit("form[action*='Person']", ("name", "Mhairi"), ("pin", "2222"));
+        await browser.Get("/people");
+        await browser.Submit("form[action*='Add']", ("name", "Mhairi"), ("pin", "2222"));
         Assert.Contains("has that name already", browser.Text);
-        await browser.Submit("form[action*='Person']", ("name", "Desk"), ("pin", "2222"), ("role", "Viewer"));
+        await browser.Submit("form[action*='Add']", ("name", "Desk"), ("pin", "2222"), ("role", "Viewer"));
+        await browser.Get("/workshop");
         await browser.Submit("form[action*='Wrench']", ("name", "W1"), ("low", "60 Nm"), ("high", "5 Nm"), ("step", "1"));
         Assert.Contains("Add the unit", browser.Text);
         await browser.Submit("form[action*='School']", ("school", "TopMark"), ("stages", "InOne"));

@@ -128,7 +128,8 @@ public sealed class TamperTests : InTheDemo
                 """);
         Assert.NotEmpty(Verification.Run(Copy, Database.Seals, true).Faults);
         var anew = Copy + ".anew";
-        Assert.Contains("exists already", Assert.Throws<WorkshopFileException>(() => RebuiltFile.Write(Copy, Copy, Database.Seals)).Message);
+        Assert.Contains("exists already",
+            Assert.Throws<WorkshopFileException>(() => RebuiltFile.Write(Copy, Copy, Database.Seals)).Message);
         var (rows, events) = RebuiltFile.Write(Copy, anew, Database.Seals);
         Assert.True(rows > 1000 && events > 3000);
         Assert.Empty(Verification.Run(anew, Database.Seals, true).Faults);
@@ -222,7 +223,8 @@ public sealed class TamperTests : InTheDemo
     {
         using var connection = new SqliteConnection($"Data Source={file};Mode=ReadOnly;Pooling=false");
         connection.Open();
-        return [.. connection.Query<string>("select sql from sqlite_master where name in ('event_is_not_changed', 'journal_is_not_changed')")];
+        return [.. connection.Query<string>(
+            "select sql from sqlite_master where name in ('event_is_not_changed', 'journal_is_not_changed')")];
     }
 
     // Worked out here from what the document says of the chain, and not by the program.

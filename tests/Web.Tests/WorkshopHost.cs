@@ -40,22 +40,23 @@ public sealed class WorkshopHost : IAsyncDisposable
         await host.Services.GetRequiredService<DemoDepot>().Fill();
         var copy = Path.Combine(host._folder, "demo.db");
         host.Services.GetRequiredService<Anakyklos.Storage.WorkshopDatabase>().Backup(copy);
-        return await File.ReadAllBytesAsync(copy);
+        return await System.IO.File.ReadAllBytesAsync(copy);
     });
 
-    private WorkshopHost(byte[]? database = null)
+    private WorkshopHost(byte[]? database = null, Func<Options, Options>? with = null)
     {
         _folder = Directory.CreateDirectory(Path.Combine(_home, "data")).FullName;
         // All hosts seal with one key, so that a copy of one's file is whole at another.
         Directory.CreateDirectory(Path.Combine(_home, "data.seal"));
-        File.WriteAllText(Path.Combine(_home, "data.seal", "keys"), new string('5', 64) + "\n");
+        System.IO.File.WriteAllText(Path.Combine(_home, "data.seal", "keys"), new string('5', 64) + "\n");
         if (database is not null)
-            File.WriteAllBytes(Path.Combine(_folder, "anakyklos.db"), database);
+            System.IO.File.WriteAllBytes(Path.Combine(_folder, "anakyklos.db"), database);
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory,
             ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name });
         builder.WebHost.UseTestServer();
         builder.Logging.ClearProviders();
-        WorkshopApplication.AddWorkshop(builder.Services, new Options { Folder = _folder, Demo = true }, Clock);
+        var options = new Options { Folder = _folder, Demo = true };
+        WorkshopApplication.AddWorkshop(builder.Services, with is null ? options : with(options), Clock);
         _app = builder.Build();
         WorkshopApplication.UseWorkshop(_app);
     }
@@ -63,6 +64,12 @@ public sealed class WorkshopHost : IAsyncDisposable
     public FakeTimeProvider Clock { get; } = new(new DateTimeOffset(2026, 3, 9, 9, 0, 0, TimeSpan.Zero));
 
     public IServiceProvider Services => _app.Services;
+
+    /// <summary>What the console of an empty workshop says.</summary>
+    public string SetupWord => Services.GetRequiredService<SetupToken>().Word;
+
+    /// <summary>The workshop's file.</summary>
+    public string File => Path.Combine(_folder, "anakyklos.db");
 
     public static async Task<WorkshopHost> Empty()
     {
@@ -72,18 +79,47 @@ public sealed class WorkshopHost : IAsyncDisposable
         return host;
     }
 
-    public static async Task<WorkshopHost> Demo() => await From(await DemoFile.Value);
+    public static async Task<WorkshopHost> Demo(Func<Options, Options>? with = null) => await From(await DemoFile.Value, null, with);
 
     /// <summary>On a copy of a workshop's file.</summary>
-    public static async Task<WorkshopHost> From(byte[] database)
+    /// <param name="database">The file.</param>
+    /// <param name="keys">Where the keys of cookies lie that it is to know; null for keys of its own.</param>
+    /// <param name="with">Makes its options from the usual ones.</param>
+    public static async Task<WorkshopHost> From(byte[] database, string? keys = null, Func<Options, Options>? with = null)
     {
-        var host = new WorkshopHost(database);
+        var host = new WorkshopHost(database, with);
+        if (keys is not null)
+            foreach (var key in Directory.GetFiles(keys))
+                System.IO.File.Copy(key, Path.Combine(Directory.CreateDirectory(Path.Combine(host._folder, "keys")).FullName,
+                    Path.GetFileName(key)));
         await host._app.StartAsync();
         return host;
     }
 
+    /// <summary>A request from an address, as the server sees it come in.</summary>
+    public async Task<Microsoft.AspNetCore.Http.HttpResponse> Request(string from, string path,
+        params (string Name, string Value)[] headers) =>
+        (await _app.GetTestServer().SendAsync(context =>
+        {
+            context.Connection.RemoteIpAddress = IPAddress.Parse(from);
+            (context.Request.Method, context.Request.Scheme, context.Request.Path) = ("GET", "http", path);
+            context.Request.Headers.Host = "localhost";
+            foreach (var (name, value) in headers)
+                context.Request.Headers[name] = value;
+        })).Response;
+
     /// <summary>Who has no cookies: a device.</summary>
     public HttpClient NewClient() => _app.GetTestClient();
+
+    /// <summary>Ends the program; its files are there until this is disposed of.</summary>
+    public async Task Stop()
+    {
+        await _app.DisposeAsync();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+    }
+
+    /// <summary>A browser with the cookies of one that was at another host.</summary>
+    public Browser NewBrowser(Browser like) => NewBrowser().Taking(like);
 
     public Browser NewBrowser() => new(_app.GetTestServer().CreateHandler());
 
@@ -100,7 +136,8 @@ public sealed class WorkshopHost : IAsyncDisposable
     {
         var browser = NewBrowser();
         await browser.Get("/");
-        await browser.Submit("main form", ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "135790"), ("again", "135790"));
+        await browser.Submit("main form", ("console", SetupWord), ("workshop", "Quay Garage"), ("name", "Mhairi"), ("pin", "135790"),
+            ("again", "135790"));
         return browser;
     }
 
@@ -167,6 +204,23 @@ public sealed class Browser(HttpMessageHandler server)
         var action = button?.GetAttribute("formaction") ?? element.GetAttribute("action") ?? "";
         return Send(new(HttpMethod.Post, action.StartsWith('?') ? new Uri(Address.GetLeftPart(UriPartial.Path) + action)
             : new Uri(Address, action.Length > 0 ? action : Address.PathAndQuery)) { Content = new FormUrlEncodedContent(fields) });
+    }
+
+    /// <summary>Sends a form of these fields and no others.</summary>
+    public Task<HttpStatusCode> Post(string address, params (string Name, string Value)[] fields) =>
+        Send(new(HttpMethod.Post, new Uri(Address, address))
+        {
+            Content = new FormUrlEncodedContent(fields.Select(f => new KeyValuePair<string, string>(f.Name, f.Value))),
+        });
+
+    /// <summary>A browser with the same cookies.</summary>
+    public Browser Copy() => new Browser(server) { Address = Address }.Taking(this);
+
+    /// <summary>Takes the cookies of another.</summary>
+    public Browser Taking(Browser other)
+    {
+        _cookies.Add(other._cookies.GetAllCookies());
+        return this;
     }
 
     public async Task<JsonNode> Api(HttpMethod method, string address, object? body = null, string? token = null)

@@ -9,7 +9,8 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="PinHash">Hash of the PIN.</param>
 /// <param name="Units">"metric" or "us": which units come first.</param>
 /// <param name="Look">"device", "day" or "night".</param>
-public sealed record Member(PersonId Id, string Name, Role Role, string PinHash, string Units, string Look)
+/// <param name="GoneAt">When they went; null while they are here.</param>
+public sealed record Member(PersonId Id, string Name, Role Role, string PinHash, string Units, string Look, DateTimeOffset? GoneAt = null)
 {
     /// <summary>As the core knows a person.</summary>
     public Person Person => new(Id, Name, Role);

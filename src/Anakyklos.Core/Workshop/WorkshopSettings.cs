@@ -22,13 +22,19 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="LabelPrinters">What is painted on its label printers; null for none.</param>
 /// <param name="Open">When it is open, as <see cref="WeeklyTimes"/> are written; null for the usual.</param>
 /// <param name="Ground">Bays that have no lift; null for none.</param>
+/// <param name="LongPins">Whether a new PIN has six digits at least, in place of four.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
     IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
-    IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null)
+    IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null,
+    bool? LongPins = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
+
+    /// <summary>How many digits a new PIN has at least.</summary>
+    [JsonIgnore]
+    public int PinDigits => LongPins == true ? 6 : 4;
 
     /// <summary>When vehicles are worked on.</summary>
     [JsonIgnore]

@@ -54,3 +54,10 @@ create table trail (
     what text not null,
     words text not null
 ) strict;
+
+-- Forms that were sent: the same one, letter by letter, is carried out once.
+create table form_sent (
+    fingerprint text primary key, -- SHA-256 of who sent what where
+    at text not null,
+    done integer not null check (done in (0, 1)) -- 0: nobody knows how it ended
+) strict, without rowid;

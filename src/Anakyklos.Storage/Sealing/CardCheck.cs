@@ -85,7 +85,8 @@ internal static class CardCheck
         foreach (var command in sent)
         {
             if (command.First != next || command.Last < command.First || of.GetValueOrDefault(command.First) != command.Id
-                || of.GetValueOrDefault(command.Last) is not { } end || end != command.Id && (command.First, command.Last) != (1, events.Count))
+                || of.GetValueOrDefault(command.Last) is not { } end
+                || end != command.Id && (command.First, command.Last) != (1, events.Count))
                 yield return $"command {command.Id} is kept with events {command.First} to {command.Last}, which does not fit them.";
             next = command.Last + 1;
         }

@@ -59,7 +59,8 @@ internal sealed class Journal(PreparedStatements prepared, SealKey key, TimeProv
     {
         var at = "";
         foreach (var entry in prepared.All("select id, item, key, row from journal where id > @last order by id",
-            r => new JournalEntry(r.GetInt64(0), r.GetString(1), r.GetString(2), r.IsDBNull(3) ? null : r.GetString(3)), ("@last", _last.Id)))
+            r => new JournalEntry(r.GetInt64(0), r.GetString(1), r.GetString(2), r.IsDBNull(3) ? null : r.GetString(3)),
+            ("@last", _last.Id)))
         {
             at = Now(at);
             _last = (entry.Id, entry.HashAfter(_last.Hash, at, person));
@@ -72,7 +73,8 @@ internal sealed class Journal(PreparedStatements prepared, SealKey key, TimeProv
             var entry = new JournalEntry(_last.Id + 1, OfCards, CardKey(card), CardRow(seq, hash));
             _last = (entry.Id, entry.HashAfter(_last.Hash, at, person));
             prepared.Run("""
-                insert into journal (id, at, person_id, item, key, row, hash, mac) values (@id, @at, @person, @item, @key, @row, @hash, @mac)
+                insert into journal (id, at, person_id, item, key, row, hash, mac)
+                values (@id, @at, @person, @item, @key, @row, @hash, @mac)
                 """, ("@id", entry.Id), ("@at", at), ("@person", person), ("@item", entry.Item), ("@key", entry.Key), ("@row", entry.Row),
                 ("@hash", _last.Hash), ("@mac", key.Mac(_last.Hash)));
         }
@@ -82,7 +84,8 @@ internal sealed class Journal(PreparedStatements prepared, SealKey key, TimeProv
     internal static string CardKey(long card) => $"[{card.ToString(CultureInfo.InvariantCulture)}]";
 
     /// <summary>How a card's newest event is told.</summary>
-    internal static string CardRow(int seq, string hash) => $"{{\"seq\":{seq.ToString(CultureInfo.InvariantCulture)},\"hash\":\"{hash}\"}}";
+    internal static string CardRow(int seq, string hash) =>
+        $"{{\"seq\":{seq.ToString(CultureInfo.InvariantCulture)},\"hash\":\"{hash}\"}}";
 
     /// <summary>Whether a file has a journal yet.</summary>
     internal static bool Exists(SqliteConnection connection) =>

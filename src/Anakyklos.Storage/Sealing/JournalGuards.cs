@@ -31,7 +31,8 @@ internal static class JournalGuards
         }
         if (upgraded)
             connection.Execute("""
-                insert into journal (item, key, row) select 'event', json_array(id), json_object('seq', head_seq, 'hash', head_hash) from card
+                insert into journal (item, key, row)
+                select 'event', json_array(id), json_object('seq', head_seq, 'hash', head_hash) from card
                 where id not in (select json_extract(key, '$[0]') from journal where item = 'event')
                 """);
     }

@@ -19,7 +19,8 @@ internal sealed record JournaledTable(string Name, IReadOnlyList<string> Keys, I
     /// <summary>All of a file, by name. A picture's content is not told: its id is its SHA-256.</summary>
     internal static IReadOnlyList<JournaledTable> All(SqliteConnection connection) =>
         [.. connection.Query<string>("""
-            select name from pragma_table_list where schema = 'main' and type = 'table' and name not like 'sqlite\_%' escape '\' order by name
+            select name from pragma_table_list where schema = 'main' and type = 'table' and name not like 'sqlite\_%' escape '\'
+            order by name
             """).Where(name => !Others.Contains(name)).Select(name => Of(connection, name))];
 
     private static JournaledTable Of(SqliteConnection connection, string name)

@@ -13,6 +13,9 @@ internal static class ReadOnlyFile
     /// <exception cref="SqliteException">It cannot be read.</exception>
     internal static SqliteConnection Open(string file)
     {
+        // Nobody has it open: it does not change while it is read, and reading it so leaves nothing beside it.
+        if (File.Exists(file) && !File.Exists(file + "-wal") && !File.Exists(file + "-shm"))
+            return Unchanging(file);
         try
         {
             return Opened(new() { DataSource = file, Mode = SqliteOpenMode.ReadOnly, Pooling = false, DefaultTimeout = 10 });
@@ -20,11 +23,16 @@ internal static class ReadOnlyFile
         catch (SqliteException e) when (e.SqliteErrorCode is CannotOpen or ReadOnly && File.Exists(file)
             && (!File.Exists(file + "-wal") || new FileInfo(file + "-wal").Length == 0))
         {
-            // A file with an empty log on something that cannot be written to: it does not change while it is read.
-            return Opened(new() { DataSource = $"file:{Uri.EscapeDataString(Path.GetFullPath(file)).Replace("%2F", "/",
-                StringComparison.Ordinal)}?immutable=1", Mode = SqliteOpenMode.ReadOnly, Pooling = false });
+            // A file with an empty log on something that cannot be written to.
+            return Unchanging(file);
         }
     }
+
+    private static SqliteConnection Unchanging(string file) => Opened(new()
+    {
+        DataSource = $"file:{Uri.EscapeDataString(Path.GetFullPath(file)).Replace("%2F", "/", StringComparison.Ordinal)}?immutable=1",
+        Mode = SqliteOpenMode.ReadOnly, Pooling = false,
+    });
 
     private static SqliteConnection Opened(SqliteConnectionStringBuilder how)
     {

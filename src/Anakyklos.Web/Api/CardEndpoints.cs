@@ -48,13 +48,24 @@ internal static class CardEndpoints
         api.MapGet("/cards/{id:long}/record", (long id, CardStore cards) => cards.Find(id) is { } card
             ? Results.Ok(ServiceRecord.Of(card)) : Missing())
             .WithSummary("What the record shows").Produces<ServiceRecord>().ProducesProblem(404);
-        api.MapGet("/cards/{id:long}/changes", (long id, CardChanges changes, CancellationToken cancel) =>
-            TypedResults.ServerSentEvents(changes.Of(id, cancel)))
+        api.MapGet("/cards/{id:long}/changes", (long id, CardChanges changes, HttpContext http) =>
+            Stream(http, changes.Of(id, http.RequestAborted)))
             .WithSummary("A stream of the card's last seq whenever it changes, and of how many readings wait in its bay");
 
         api.MapPost("/cards/{id:long}/commands", Give).WithSummary("Something is said to a card; the description names all that can be")
             .Accepts<JsonElement>("application/json").AddOpenApiOperationTransformer(DescribeCommands)
             .Produces<CommandView>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+    }
+
+    /// <summary>A stream to a screen, unless its session has too many already.</summary>
+    internal static IResult Stream(HttpContext http, IAsyncEnumerable<System.Net.ServerSentEvents.SseItem<int>> items)
+    {
+        var streams = http.RequestServices.GetRequiredService<ScreenStreams>();
+        if (streams.Take(BrowserSignIn.Session(http.User)) is not { } place)
+            return Results.Problem($"At most {ScreenStreams.Most} screens of one sign-in are told of changes. Close some of them.",
+                statusCode: StatusCodes.Status429TooManyRequests);
+        http.Response.RegisterForDispose(place);
+        return TypedResults.ServerSentEvents(items);
     }
 
     private static Task DescribeCommands(OpenApiOperation operation, OpenApiOperationTransformerContext context, CancellationToken cancel)
@@ -68,7 +79,7 @@ internal static class CardEndpoints
     }
 
     private static async Task<IResult> Give(long id, JsonElement body, CardStore cards, Viewer viewer, WorkshopClock clock,
-        PersonBehind behind, HttpContext http)
+        PersonBehind behind, BrowserSignIn browser, HttpContext http)
     {
         if (body.ValueKind != JsonValueKind.Object || !body.TryGetProperty("command", out var own)
             || own.ValueKind != JsonValueKind.String || !own.TryGetGuid(out var command) || command == Guid.Empty)
@@ -84,7 +95,7 @@ internal static class CardEndpoints
         if (CommandBook.Find(name) is { WantsPin: true } && cards.Find(id) is { } card)
         {
             var (proved, not) = await behind.Of(card, wanted, by, Text(body, "who"), Text(body, "pin"),
-                http.Connection.RemoteIpAddress?.ToString() ?? "");
+                person => browser.Place(http, person));
             if (proved is null)
                 return Answer(new Refused(not));
             by = proved;

@@ -3,6 +3,7 @@ using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
+using Anakyklos.Web.Hosting;
 
 namespace Anakyklos.Web.Api;
 
@@ -11,6 +12,7 @@ internal static class FileEndpoints
 {
     internal static void Map(WebApplication app)
     {
+        var files = app.MapGroup("/files").WithTags("Files").AddEndpointFilter(Note);
         app.MapGet("/calendar/{key}/fleet.ics", (string key, CalendarDesk desk, HttpRequest request) => Calendar(desk, key, null, request))
             .AllowAnonymous().WithTags("Files").WithSummary("What falls due of all vehicles, as iCalendar");
         app.MapGet("/calendar/{key}/week.ics", (string key, CalendarDesk desk, HttpRequest request) => desk.IsKey(key)
@@ -19,19 +21,29 @@ internal static class FileEndpoints
         app.MapGet("/calendar/{key}/{plate}.ics", (string key, string plate, CalendarDesk desk, HttpRequest request) =>
             Calendar(desk, key, plate, request))
             .AllowAnonymous().WithTags("Files").WithSummary("What falls due of a vehicle, as iCalendar");
-        app.MapGet("/files/history.csv", (CardStore cards, RecordDesk records, WorkshopClock clock, string? plate) => Csv("history",
+        files.MapGet("/history.csv", (CardStore cards, RecordDesk records, WorkshopClock clock, string? plate) => Csv("history",
             HistoryFile.Write((plate is null ? cards.LastSigned(int.MaxValue) : cards.OfVehicle(plate))
                 .Select(e => new CardAtHand(e, cards.Find(e.Id)!)), clock.Local, id => records.Hash(id))))
-            .WithTags("Files").WithSummary("A row a job of every signed card, of all vehicles or of one");
-        app.MapGet("/files/movements.csv", (ShelfStore shelf, PeopleStore people, WorkshopClock clock) => Csv("movements",
+            .WithSummary("A row a job of every signed card, of all vehicles or of one");
+        files.MapGet("/movements.csv", (ShelfStore shelf, PeopleStore people, WorkshopClock clock) => Csv("movements",
             StockFiles.Moves(shelf.Book(int.MaxValue), id => people.Find(id.Text)?.Name ?? id.Text, clock.Local)))
-            .WithTags("Files").WithSummary("What went in and out of the stores");
-        app.MapGet("/files/used-oil.csv", (DrumDesk desk, PeopleStore people) => Csv("used-oil",
+            .WithSummary("What went in and out of the stores");
+        files.MapGet("/used-oil.csv", (DrumDesk desk, PeopleStore people) => Csv("used-oil",
             desk.Write(id => people.Find(id.Text)?.Name ?? id.Text)))
-            .WithTags("Files").WithSummary("What went into the drums and was taken away");
-        app.MapGet("/files/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles", vehicles.Odometers() is var read
+            .WithSummary("What went into the drums and was taken away");
+        files.MapGet("/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles", vehicles.Odometers() is var read
             ? FleetFile.Write(vehicles.All().Select(v => (v, (IReadOnlyList<OdometerReading>)[.. read[v.Plate]])), clock) : ""))
-            .WithTags("Files").WithSummary("The vehicles with their readings, as they are brought in");
+            .WithSummary("The vehicles with their readings, as they are brought in");
+    }
+
+    // Whoever takes a file out of the workshop is named in its trail.
+    private static async ValueTask<object?> Note(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        var http = context.HttpContext;
+        var file = await next(context);
+        await http.RequestServices.GetRequiredService<TrailStore>().Note(http.RequestServices.GetRequiredService<Viewer>().Member!.Id.Text,
+            "taken out", $"{http.Request.Path}{http.Request.QueryString}", http.RequestServices.GetRequiredService<WorkshopClock>().Now);
+        return file;
     }
 
     // A wrong key is no different from an address that does not exist.

@@ -28,6 +28,11 @@ internal static class WorkshopCommands
         anakyklos verify [FILE] [--data FOLDER]         checks the workshop's file, or a backup of it, and writes nothing
         anakyklos rebuild FILE [--data FOLDER]          writes what events and journal say into a new FILE
         everywhere: --seal FOLDER                       where the keys and anchors lie (default: the data folder's name with .seal)
+                    --settings FILE                     where settings stand (default ./anakyklos.json); each may stand in the
+                                                        environment, too, such as ANAKYKLOS_DATA
+        serve, demo: --backups FOLDER --keep-backups N  where nightly copies lie, how many are kept
+                    --proxies ADDRESS,... --hosts NAME,...
+                                                        whose forwarded headers are believed; which names are answered
         """;
 
     internal static async Task<int> Run(string[] args)
@@ -146,7 +151,11 @@ internal static class WorkshopCommands
         {
             return Found($"Port {options.Port} is taken. Give another with --port.");
         }
-        Console.WriteLine($"{who} is at http://localhost:{options.Port}");
+        Console.WriteLine($"{who} is at {(options.PortGiven || app.Urls.Count != 1 ? $"http://localhost:{options.Port}" : app.Urls.First()
+            .Replace("*", "localhost").Replace("[::]", "localhost"))}");
+        if (app.Services.GetRequiredService<PeopleStore>().Nobody)
+            Console.WriteLine("Nobody is there yet. To make the first workshop lead, type this word in the browser: "
+                + app.Services.GetRequiredService<SetupToken>().Word);
         await app.WaitForShutdownAsync();
         return 0;
     }

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
 using Anakyklos.Storage;
@@ -8,12 +9,15 @@ namespace Anakyklos.Web.Hosting;
 /// <summary>Tells every open screen of a bay that something of its devices, their readings or its cards has changed.</summary>
 public sealed class BayChanges
 {
-    private readonly ConcurrentDictionary<Guid, (string Bay, Channel<int> Channel)> _screens = new();
+    private readonly ConcurrentDictionary<Guid, (string Bay, Channel<SseItem<int>> Channel)> _screens = new();
     private int _count;
 
+    private readonly ScreenStreams _streams;
+
     /// <summary>Listens to the stores.</summary>
-    public BayChanges(DeviceStore devices, CardStore cards)
+    public BayChanges(DeviceStore devices, CardStore cards, ScreenStreams streams)
     {
+        _streams = streams;
         devices.Changed += Tell;
         cards.Changed += (card, _) =>
         {
@@ -23,14 +27,14 @@ public sealed class BayChanges
     }
 
     /// <summary>A number that grows whenever the bay changes, until cancelled.</summary>
-    public async IAsyncEnumerable<int> Of(string bay, [EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<SseItem<int>> Of(string bay, [EnumeratorCancellation] CancellationToken cancel)
     {
         var id = Guid.NewGuid();
-        var channel = Channel.CreateBounded<int>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropOldest });
+        var channel = Channel.CreateBounded<SseItem<int>>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropOldest });
         _screens[id] = (bay, channel);
         try
         {
-            await foreach (var count in channel.Reader.ReadAllAsync(cancel))
+            await foreach (var count in _streams.Of(channel.Reader, cancel))
                 yield return count;
         }
         finally
@@ -44,6 +48,6 @@ public sealed class BayChanges
         var count = Interlocked.Increment(ref _count);
         foreach (var (_, screen) in _screens)
             if (screen.Bay == bay)
-                screen.Channel.Writer.TryWrite(count);
+                screen.Channel.Writer.TryWrite(new(count, "changed"));
     }
 }

@@ -12,9 +12,12 @@ public sealed class CardChanges
     private readonly ConcurrentDictionary<Guid, (CardNumber Card, Channel<SseItem<int>> Channel)> _screens = new();
     private readonly CardStore _cards;
 
+    private readonly ScreenStreams _streams;
+
     /// <summary>Listens to the stores.</summary>
-    public CardChanges(CardStore cards, DeviceStore devices)
+    public CardChanges(CardStore cards, DeviceStore devices, ScreenStreams streams)
     {
+        _streams = streams;
         _cards = cards;
         cards.Changed += (card, seq) =>
         {
@@ -44,7 +47,7 @@ public sealed class CardChanges
             if (_cards.Find(card) is not { } now)
                 yield break;
             yield return Moved(now.History.Count);
-            await foreach (var item in channel.Reader.ReadAllAsync(cancel))
+            await foreach (var item in _streams.Of(channel.Reader, cancel))
                 yield return item;
         }
         finally

@@ -1,3 +1,4 @@
+using System.Net;
 using Anakyklos.Storage.Sealing;
 
 namespace Anakyklos.Web.Hosting;
@@ -17,11 +18,21 @@ public sealed record Options
     /// <summary>Where the keys and anchors of its journal lie; beside the folder where that is not said.</summary>
     public string SealFolder { get; init; } = "";
 
+    /// <summary>Where nightly copies lie; beside the folder where that is not said.</summary>
+    public string BackupFolder { get; init; } = "";
+
+    /// <summary>How many nightly copies are kept.</summary>
+    public int KeptBackups { get; init; } = 14;
+
+    /// <summary>Where nightly copies lie.</summary>
+    public string Backups => Path.GetFullPath(BackupFolder.Length > 0 ? BackupFolder
+        : Path.TrimEndingDirectorySeparator(Path.GetFullPath(Folder)) + ".backups");
+
     /// <summary>The workshop's file.</summary>
     internal string File => Path.Combine(Folder, FileName);
 
     /// <summary>Where the keys and anchors of its journal lie.</summary>
-    internal SealFolder Seals => SealFolder.Length > 0 ? new(SealFolder) : Storage.Sealing.SealFolder.Beside(Folder);
+    public SealFolder Seals => SealFolder.Length > 0 ? new(SealFolder) : Storage.Sealing.SealFolder.Beside(Folder);
 
     /// <summary>Whether the folder was named.</summary>
     public bool FolderGiven { get; init; }
@@ -41,8 +52,50 @@ public sealed record Options
     /// <summary>How large a workshop for measuring is to be: vehicles, cards and parts.</summary>
     public (int Vehicles, int Cards, int Parts) Size { get; init; } = (10_000, 100_000, 50_000);
 
-    internal static Options Read(string[] args)
+    /// <summary>Whether the port was named.</summary>
+    public bool PortGiven { get; init; }
+
+    /// <summary>Addresses of the reverse proxies that say from where a request came and by which scheme; nobody else is believed.</summary>
+    public IReadOnlyList<IPAddress> Proxies { get; init; } = [];
+
+    /// <summary>Names under which the workshop is reached; none for any.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    /// <summary>The file of settings where none is named.</summary>
+    internal const string SettingFile = "anakyklos.json";
+
+    // What may stand in the environment (ANAKYKLOS_DATA and so on) and in the file ("data" and so on): as on the command line.
+    private static readonly string[] Named = ["data", "port", "seal", "backups", "keep-backups", "proxies", "hosts"];
+
+    /// <summary>Reads the options: the command line before the environment, that before the file.</summary>
+    /// <param name="args">What stands behind the command.</param>
+    /// <exception cref="OptionException">Something is none, or is known to nobody.</exception>
+    public static Options Read(string[] args)
     {
+        var named = Array.IndexOf(args, "--settings") is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
+        if (named is not null && !System.IO.File.Exists(named))
+            throw new OptionException($"There is no file {named}.");
+        IConfigurationRoot settings;
+        try
+        {
+            settings = new ConfigurationBuilder().AddJsonFile(Path.GetFullPath(named ?? SettingFile), optional: true)
+                .AddEnvironmentVariables("ANAKYKLOS_").Build();
+        }
+        catch (InvalidDataException e)
+        {
+            throw new OptionException($"{named ?? SettingFile} cannot be read: {e.InnerException?.Message ?? e.Message}");
+        }
+        var before = Named.Where(n => Setting(settings, n).Length > 0).SelectMany(n => new[] { $"--{n}", Setting(settings, n) });
+        return Read([.. before], args);
+    }
+
+    // In an environment a dash cannot stand in a name.
+    private static string Setting(IConfiguration settings, string name) => settings[name] ?? settings[name.Replace('-', '_')]
+        ?? string.Join(',', settings.GetSection(name).GetChildren().Select(c => c.Value));
+
+    private static Options Read(string[] settings, string[] line)
+    {
+        string[] args = [.. settings, .. line];
         var options = new Options();
         for (var i = 0; i < args.Length; i++)
         {
@@ -51,9 +104,14 @@ public sealed record Options
                 : throw new OptionException($"{args[i - 1]} takes a whole number from {low} to {high}.");
             options = args[i] switch
             {
+                "--settings" => options with { Settings = Next() },
                 "--data" => options with { Folder = Next(), FolderGiven = true },
+                "--port" => options with { Port = Number(1, 65535), PortGiven = true },
                 "--seal" => options with { SealFolder = Next() },
-                "--port" => options with { Port = Number(1, 65535) },
+                "--backups" => options with { BackupFolder = Next() },
+                "--keep-backups" => options with { KeptBackups = Number(1, 1000) },
+                "--proxies" => options with { Proxies = [.. Parts(Next()).Select(Address)] },
+                "--hosts" => options with { Hosts = [.. Parts(Next())] },
                 "--keep" => options with { Keep = true },
                 "--vehicles" => options with { Size = options.Size with { Vehicles = Number(1, 100_000) } },
                 "--cards" => options with { Size = options.Size with { Cards = Number(0, 1_000_000) } },
@@ -64,6 +122,17 @@ public sealed record Options
         }
         return options;
     }
+
+    /// <summary>The file that the settings were named in; empty for the usual one.</summary>
+    public string Settings { get; init; } = "";
+
+    private static string[] Parts(string list) =>
+        list.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+
+    private static IPAddress Address(string text) => IPAddress.TryParse(text, out var address) ? address
+        : throw new OptionException($"--proxies takes IP addresses with commas between them; “{text}” is none.");
 }
 
-internal sealed class OptionException(string message) : Exception(message);
+/// <summary>An option that is none; the message says which.</summary>
+/// <param name="message">For a person.</param>
+public sealed class OptionException(string message) : Exception(message);

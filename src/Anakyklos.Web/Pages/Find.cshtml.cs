@@ -44,7 +44,7 @@ public sealed class FindModel(SearchStore search, CardStore cards, WorkshopClock
         FoundKind.Vehicle => $"/vehicle/{Uri.EscapeDataString(found.Key)}",
         FoundKind.Part => $"/stores?q={Uri.EscapeDataString(found.Key)}",
         FoundKind.Batch => null,
-        FoundKind.Person => viewer.Member!.Role == Core.Cards.Role.Lead ? "/workshop#people" : null,
+        FoundKind.Person => viewer.Member!.Role == Core.Cards.Role.Lead ? "/people" : null,
         _ => To(long.Parse(found.Key, CultureInfo.InvariantCulture)),
     };
 

@@ -8,7 +8,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Samples on their way to the laboratory and back; results come in as a file.</summary>
-public sealed class LaboratoryModel(LabDesk desk, Options options, Viewer viewer) : PageModel
+public sealed class LaboratoryModel(LabDesk desk, TrailStore trail, WorkshopClock clock, Options options, Viewer viewer)
+    : PageModel
 {
     private const int LongestFile = 2_000_000;
 
@@ -53,6 +54,8 @@ public sealed class LaboratoryModel(LabDesk desk, Options options, Viewer viewer
         if (Text.Length > LongestFile)
             return Again([new("That is too long.", "Results are small: at most 2 MB at once.")]);
         var (answered, wrong) = await desk.BringIn(Text);
+        if (wrong.Count == 0)
+            await trail.Note(viewer.Member!.Id.Text, "brought in", $"{answered} answers of a laboratory", clock.Now);
         return wrong.Count > 0 ? Again(wrong)
             : RedirectToPage(new { said = answered == 1 ? "One answer is in" : answered == 0 ? "These answers were in already"
                 : $"{answered} answers are in" });

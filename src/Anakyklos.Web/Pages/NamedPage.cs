@@ -34,7 +34,7 @@ public abstract class NamedPage(CardStore cards, PersonBehind behind, WorkshopCl
             return (null, Again(me));
         }
         var (by, not) = await behind.Of(Card, wanted, me, Typed("who"), Typed("pin"),
-            HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
+            person => HttpContext.RequestServices.GetRequiredService<BrowserSignIn>().Place(HttpContext, person));
         if (by is not null)
             return (by, null);
         if (not is [{ Field: "pin" } pin])

@@ -8,24 +8,36 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Asks for the first workshop lead; closed for good once somebody is there.</summary>
-public sealed class SetupModel(PeopleStore people, SettingStore settings, PeopleDesk desk) : PageModel
+public sealed class SetupModel(PeopleStore people, SettingStore settings, PeopleDesk desk, BrowserSignIn browser, SetupToken token)
+    : PageModel
 {
     public string WorkshopName { get; private set; } = "";
     public string Name { get; private set; } = "";
     public List<Refusal> Refusals { get; } = [];
 
-    public IActionResult OnGet() => people.Nobody ? Page() : Redirect("/signin");
+    /// <summary>What the console said, as it was typed or came with the address.</summary>
+    public string Typed { get; private set; } = "";
 
-    public async Task<IActionResult> OnPostAsync(string? workshop, string? name, string? pin, string? again)
+    public IActionResult OnGet(string? token)
     {
+        Typed = token ?? "";
+        return people.Nobody ? Page() : Redirect("/signin");
+    }
+
+    public async Task<IActionResult> OnPostAsync(string? workshop, string? name, string? pin, string? again, string? console)
+    {
+        Typed = (console ?? "").Trim();
         if (!people.Nobody)
             return Redirect("/signin");
         (WorkshopName, Name) = ((workshop ?? "").Trim(), (name ?? "").Trim());
-        Refusals.AddRange(PeopleDesk.Check(Name, pin));
+        Refusals.AddRange(desk.Check(Name, pin));
         if (WorkshopName.Length is 0 or > 60)
             Refusals.Add(new("Give the workshop a name of up to 60 characters.", Field: "workshop"));
         if (pin != again)
             Refusals.Add(new("The two PINs differ.", "Type the same one twice.", Field: "again"));
+        if (!token.Is(Typed))
+            Refusals.Add(new("That is not what the program printed when it was started.", "Look at its console or log, and copy the whole "
+                + "word.", Field: "console"));
         if (Refusals.Count > 0)
         {
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
@@ -33,8 +45,8 @@ public sealed class SetupModel(PeopleStore people, SettingStore settings, People
         }
         if (await desk.TakeInFirst(Name, pin!) is not { } lead)
             return Redirect("/signin");
-        await settings.Write(settings.Read() with { Name = WorkshopName });
-        await BrowserSignIn.SignIn(HttpContext, lead);
+        await settings.Change(now => now with { Name = WorkshopName });
+        await browser.SignIn(HttpContext, lead);
         return Redirect("/");
     }
 }

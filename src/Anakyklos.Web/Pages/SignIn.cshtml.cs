@@ -3,14 +3,14 @@ using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
-using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Choose yourself, type the PIN.</summary>
-public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStore settings, Options options) : PageModel
+public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStore settings, BrowserSignIn browser, Options options)
+    : PageModel, ISentAsOftenAsLiked
 {
     public IReadOnlyList<Member> People { get; private set; } = [];
     public PersonId Person { get; private set; }
@@ -23,10 +23,13 @@ public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStor
 
     public async Task<IActionResult> OnPostAsync(string? person, string? pin, string? returnUrl)
     {
-        var outcome = await desk.Try(person ?? "", pin, HttpContext.Connection.RemoteIpAddress?.ToString() ?? "");
+        var outcome = await desk.Try(person ?? "", pin, browser.Place(HttpContext, person ?? ""));
         if (outcome.Member is { } member)
         {
-            await BrowserSignIn.SignIn(HttpContext, member);
+            await browser.SignIn(HttpContext, member);
+            // A PIN of four digits in a workshop that asks for six: it opens once more, the page where it is changed.
+            if (pin!.Length < desk.Digits)
+                return RedirectToPage("/You", new { tooShort = true });
             return LocalRedirect(Url.IsLocalUrl(returnUrl) ? returnUrl! : "/");
         }
         Show(person, returnUrl);
@@ -37,7 +40,7 @@ public sealed class SignInModel(PeopleStore people, PeopleDesk desk, SettingStor
 
     public async Task<IActionResult> OnPostOutAsync()
     {
-        await HttpContext.SignOutAsync();
+        await browser.SignOut(HttpContext);
         return Redirect("/signin");
     }
 

@@ -15,8 +15,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>Stores and crib: what is there, what comes in, what has to be ordered.</summary>
-public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, WorkshopClock clock, Viewer viewer)
-    : PageModel
+public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, TrailStore trail,
+    WorkshopClock clock, Viewer viewer) : PageModel
 {
     private const int MostText = 2_000_000, OnPage = 60, FewFor = 6;
 
@@ -120,8 +120,11 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
             var (stock, errors) = StockFiles.Read(kind!, text, clock.Today, [.. shelf.Read().Oils.Products.Select(p => p.Name)]);
             Errors = errors;
             if (stock is not null)
-                return RedirectToPage(new { said = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind} "
-                    + "are in" });
+            {
+                var rows = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind}";
+                await trail.Note(viewer.Member!.Id.Text, "brought in", $"{rows} from a file", clock.Now);
+                return RedirectToPage(new { said = $"{rows} are in" });
+            }
         }
         return Again();
     }

@@ -15,7 +15,7 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>The lead's page: school, wrenches, rules, weather, vehicles from a file, people. Each form has its own letter before the names
 /// of its fields.</summary>
-public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, PeopleDesk peopleDesk,
+public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, BackupDesk backups,
     CalendarDesk calendars, VisitStore visits, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
@@ -131,11 +131,18 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         return Answer("s-", await desk.AddScanTool(Typed("s-name")));
     }
 
-    public async Task<IActionResult> OnPostPersonAsync(string? name, string? pin, Role role)
+    /// <summary>The nightly copies.</summary>
+    public BackupDesk Backups => backups;
+
+    /// <summary>Those that are there, the newest first.</summary>
+    public IReadOnlyList<BackupThere> Copies { get; } = backups.All;
+
+    /// <summary>A copy beside the nightly ones.</summary>
+    public async Task<IActionResult> OnPostCopyAsync() => RedirectToPage(new
     {
-        Keep("p-", ("name", name));
-        return Answer("p-", (await peopleDesk.TakeIn(Typed("p-name"), pin, role)).Wrong);
-    }
+        said = await backups.Round(true) is { } made ? $"{made.Name} is made and looked through"
+            : backups.Trouble.Length > 0 ? "" : "One was made this minute already",
+    });
 
     private void Keep(string form, params (string Field, string? Text)[] typed)
     {

@@ -1,3 +1,5 @@
+using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -5,10 +7,25 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Anakyklos.Web.Pages;
 
-/// <summary>How a person likes to see things.</summary>
-public sealed class YouModel(PeopleStore people, Viewer viewer) : PageModel
+/// <summary>How a person likes to see things, and their PIN.</summary>
+public sealed class YouModel(PeopleStore people, PeopleDesk desk, BrowserSignIn browser, Viewer viewer) : PageModel
 {
-    public IActionResult OnGet() => viewer.Member is null ? Redirect("/signin") : Page();
+    public List<Refusal> Refusals { get; } = [];
+
+    /// <summary>Whether the workshop asks for a longer PIN than was typed to sign in.</summary>
+    public bool TooShort { get; private set; }
+
+    /// <summary>How many digits a new PIN has at least.</summary>
+    public int Digits => desk.Digits;
+
+    /// <summary>Whether the PIN was just changed.</summary>
+    public bool IsChanged { get; private set; }
+
+    public IActionResult OnGet(bool tooShort, bool changed)
+    {
+        (TooShort, IsChanged) = (tooShort, changed);
+        return viewer.Member is null ? Redirect("/signin") : Page();
+    }
 
     public async Task<IActionResult> OnPostAsync(string? units, string? look)
     {
@@ -16,5 +33,18 @@ public sealed class YouModel(PeopleStore people, Viewer viewer) : PageModel
             return Redirect("/signin");
         await people.Prefer(member.Id, units == "us" ? "us" : "metric", look is "day" or "night" ? look : "device");
         return Redirect("/");
+    }
+
+    /// <summary>Changes one's own PIN.</summary>
+    public async Task<IActionResult> OnPostPinAsync(string? old, string? pin, string? again)
+    {
+        if (viewer.Member is not { } member)
+            return Redirect("/signin");
+        Refusals.AddRange(await desk.ChangePin(member, old, pin, again, browser.Place(HttpContext, member.Id),
+            BrowserSignIn.Session(User)));
+        if (Refusals.Count == 0)
+            return RedirectToPage(new { changed = true });
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
     }
 }

@@ -11,6 +11,8 @@ using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HostFiltering;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 using System.Security.Claims;
@@ -23,11 +25,14 @@ public static class WorkshopApplication
     internal static WebApplication Build(Options options, TimeProvider time)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
-        builder.WebHost.UseUrls($"http://*:{options.Port}");
+        // Who says nothing of a port may say in the environment, as with any server of this kind, where to listen.
+        if (options.PortGiven || string.IsNullOrEmpty(builder.Configuration["urls"]))
+            builder.WebHost.UseUrls($"http://*:{options.Port}");
         builder.Logging.SetMinimumLevel(LogLevel.Warning).AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
             // Nobody here reads traces of requests, and each would be given one; what fails is told by other parts.
             .AddFilter("Microsoft.AspNetCore.Hosting.Diagnostics", LogLevel.None);
         AddWorkshop(builder.Services, options, time);
+        builder.Services.AddHostedService<NightWatch>();
         var app = builder.Build();
         UseWorkshop(app);
         return app;
@@ -49,9 +54,17 @@ public static class WorkshopApplication
             return database;
         });
         services.AddSingleton<TrailStore>();
+        services.AddSingleton<TrailDesk>();
+        services.AddSingleton<SentFormStore>();
+        services.AddSingleton<SentForms>();
+        services.AddSingleton(new BackupPlace(options.Backups, options.KeptBackups));
+        services.AddSingleton<BackupDesk>();
         services.AddSingleton<SheetStore>();
         services.AddSingleton<CardStore>();
+        services.AddSingleton<SessionStore>();
         services.AddSingleton<PeopleStore>();
+        services.AddSingleton<BrowserSignIn>();
+        services.AddSingleton<SetupToken>();
         services.AddSingleton<VehicleStore>();
         services.AddSingleton<SettingStore>();
         services.AddSingleton<ShippedSheets>();
@@ -86,6 +99,7 @@ public static class WorkshopApplication
         services.AddSingleton<DemoStock>();
         services.AddSingleton<DemoHistory>();
         services.AddSingleton<LargeWorkshop>();
+        services.AddSingleton<ScreenStreams>();
         services.AddSingleton<CardChanges>();
         services.AddSingleton<DeviceStore>();
         services.AddSingleton<DeviceDesk>();
@@ -121,6 +135,16 @@ public static class WorkshopApplication
         services.AddSingleton<DrumStore>();
         services.AddSingleton<DrumDesk>();
         services.AddHttpContextAccessor();
+        services.Configure<ForwardedHeadersOptions>(forwarded =>
+        {
+            forwarded.ForwardedHeaders = options.Proxies.Count == 0 ? ForwardedHeaders.None
+                : ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost;
+            forwarded.KnownProxies.Clear();
+            forwarded.KnownIPNetworks.Clear();
+            foreach (var proxy in options.Proxies)
+                forwarded.KnownProxies.Add(proxy);
+        });
+        services.Configure<HostFilteringOptions>(hosts => hosts.AllowedHosts = [.. options.Hosts.DefaultIfEmpty("*")]);
         services.AddScoped<Viewer>();
 
         services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(Path.GetFullPath(options.Folder), "keys")))
@@ -128,13 +152,27 @@ public static class WorkshopApplication
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
         {
             cookie.LoginPath = "/signin";
-            cookie.AccessDeniedPath = "/error/403";
             cookie.Cookie.Name = "anakyklos";
             cookie.Cookie.SameSite = SameSiteMode.Strict;
             cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
             cookie.SlidingExpiration = true;
-            cookie.Events.OnRedirectToLogin = context => ApiOr(context, StatusCodes.Status401Unauthorized);
-            cookie.Events.OnRedirectToAccessDenied = context => ApiOr(context, StatusCodes.Status403Forbidden);
+            cookie.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+            cookie.Events.OnValidatePrincipal = context =>
+                context.HttpContext.RequestServices.GetRequiredService<BrowserSignIn>().Validate(context);
+            cookie.Events.OnRedirectToLogin = context =>
+            {
+                if (context.Request.Path.StartsWithSegments("/api"))
+                    context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+                else
+                    context.Response.Redirect(context.RedirectUri);
+                return Task.CompletedTask;
+            };
+            // No redirect: what a role may not do is told as such, at the address where it was tried.
+            cookie.Events.OnRedirectToAccessDenied = context =>
+            {
+                context.Response.StatusCode = StatusCodes.Status403Forbidden;
+                return Task.CompletedTask;
+            };
         });
         services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme)
             .PostConfigure<IDataProtectionProvider>((cookie, protection) =>
@@ -144,8 +182,8 @@ public static class WorkshopApplication
             .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build())
             .AddPolicy("lead", policy => policy.RequireAssertion(context =>
                 (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
-        services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite) = ("X-Antiforgery", "anakyklos-form",
-            SameSiteMode.Strict));
+        services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite, a.Cookie.SecurePolicy) = ("X-Antiforgery",
+            "anakyklos-form", SameSiteMode.Strict, CookieSecurePolicy.SameAsRequest));
         services.AddRouting(r => r.LowercaseUrls = true);
         services.AddRazorPages(pages =>
         {
@@ -153,7 +191,9 @@ public static class WorkshopApplication
             pages.Conventions.AllowAnonymousToPage("/Setup");
             pages.Conventions.AllowAnonymousToPage("/Error");
             pages.Conventions.AuthorizePage("/Workshop", "lead");
-        });
+            pages.Conventions.AuthorizePage("/People", "lead");
+            pages.Conventions.AuthorizePage("/Trail", "lead");
+        }).AddMvcOptions(mvc => mvc.Filters.AddService<SentForms>());
         services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions).RespectNullableAnnotations = true);
         services.AddOpenApi("v1", CardEndpoints.Describe);
         services.AddProblemDetails();
@@ -167,18 +207,11 @@ public static class WorkshopApplication
         services.AddWebEncoders(w => w.TextEncoderSettings = new(System.Text.Unicode.UnicodeRanges.All));
     }
 
-    private static Task ApiOr(RedirectContext<CookieAuthenticationOptions> context, int status)
-    {
-        if (context.Request.Path.StartsWithSegments("/api"))
-            context.Response.StatusCode = status;
-        else
-            context.Response.Redirect(context.RedirectUri);
-        return Task.CompletedTask;
-    }
-
     /// <summary>The pipeline, in the order in which a request passes it.</summary>
     public static void UseWorkshop(WebApplication app)
     {
+        app.UseForwardedHeaders();
+        app.UseHostFiltering();
         app.UseSecurityHeaders(new HeaderPolicyCollection()
             .AddFrameOptionsDeny()
             .AddContentTypeOptionsNoSniff()
@@ -198,6 +231,18 @@ public static class WorkshopApplication
         app.UseWhen(c => c.Request.Path.StartsWithSegments("/api"), api => api.UseExceptionHandler().UseStatusCodePages());
         app.UseWhen(c => !c.Request.Path.StartsWithSegments("/api"),
             pages => pages.UseExceptionHandler("/error/500").UseStatusCodePagesWithReExecute("/error/{0}"));
+        app.UseMiddleware<FileTrouble>();
+        app.Use((context, next) =>
+        {
+            // Whatever is not a file of the program is somebody's: no cache on the way keeps it.
+            context.Response.OnStarting(() =>
+            {
+                if (context.Response.Headers.CacheControl.Count == 0)
+                    context.Response.Headers.CacheControl = "no-store";
+                return Task.CompletedTask;
+            });
+            return next(context);
+        });
         app.UseResponseCompression();
         app.UseStaticFiles(new StaticFileOptions
         {

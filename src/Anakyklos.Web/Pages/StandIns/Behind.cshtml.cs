@@ -14,7 +14,7 @@ namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The simulated vehicle behind a card: how it stands, what could be seen and felt of it, what happened to it, and where it
 /// tells another story than the card.</summary>
-public sealed class BehindModel(DemoVehicles vehicles, WorkshopClock clock) : PageModel
+public sealed class BehindModel(DemoVehicles vehicles, WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
 {
     public IReadOnlyList<CardInBay> Cards { get; private set; } = [];
     public CardInBay Card { get; private set; } = null!;

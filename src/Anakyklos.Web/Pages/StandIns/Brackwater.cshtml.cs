@@ -11,7 +11,7 @@ namespace Anakyklos.Web.Pages.StandIns;
 /// <summary>The stand-in of a laboratory: the samples that reached it, and its answers, which go the way of any laboratory's
 /// file.</summary>
 public sealed class BrackwaterModel(LabDesk desk, CardStore cards, DemoVehicles vehicles, Options options,
-    WorkshopClock clock) : PageModel
+    WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
 {
     public IReadOnlyList<SampleEntry> Here { get; private set; } = [];
 

@@ -12,7 +12,7 @@ namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The dash of a simulated vehicle: what it shows, and what hands and feet can do at it. It obeys the sheet's ritual in its real
 /// times.</summary>
-public sealed class DashModel(DemoVehicles vehicles, WorkshopClock clock) : PageModel
+public sealed class DashModel(DemoVehicles vehicles, WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
 {
     // Longer than any ritual holds anything.
     private const double LongestHold = 600;

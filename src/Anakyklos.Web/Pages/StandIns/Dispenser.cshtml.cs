@@ -15,7 +15,7 @@ namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of the oil dispenser in the hand: a filler of the simulated vehicle to hold it into, and a trigger.</summary>
 public sealed class DispenserModel(DemoDispenser demo, DemoVehicles vehicles, KitDesk kits, SettingStore settings, WorkshopClock clock,
-    Viewer viewer) : PageModel
+    Viewer viewer) : PageModel, ISentAsOftenAsLiked
 {
     private const int FurthestClock = 600;
 

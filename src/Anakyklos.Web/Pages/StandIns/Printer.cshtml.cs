@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The demo's label printer: its roll, its line, and what came out of it.</summary>
-public sealed class PrinterModel(DemoLabelPrinter demo) : PageModel
+public sealed class PrinterModel(DemoLabelPrinter demo) : PageModel, ISentAsOftenAsLiked
 {
     /// <summary>The printer.</summary>
     public LabelPrinterStandIn Printer => demo.Device!;

@@ -13,7 +13,7 @@ namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of the scan tool in the hand: a plug for the vehicles of the depot, what it shows, and what can be pressed on
 /// it.</summary>
-public sealed class ScanToolModel(DemoScanTool demo, SheetStore sheets, WorkshopClock clock) : PageModel
+public sealed class ScanToolModel(DemoScanTool demo, SheetStore sheets, WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
 {
     public ScanToolStandIn Tool => demo.Device!;
 

@@ -15,7 +15,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of the torque wrench in the hand: a joint of the simulated vehicle to set it on, and a lever to pull.</summary>
-public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, WorkshopClock clock) : PageModel
+public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
 {
     private const decimal FurthestPull = 360;
 
