@@ -69,7 +69,7 @@ try {
   });
   const body = (n) => JSON.stringify({ command: crypto.randomUUID(), say: 'saw', step: 'label', grade: 'sound', text: `press ${n}` });
   // Noting a finding passes the same path as confirming a step: antiforgery, person, rules, event, hash chain, sync; it can be repeated.
-  const confirm = (_, n) => request(OURS, 'POST', '/api/v1/cards/1007/commands', headers, body(n));
+  const confirm = (_, n) => request(OURS, 'POST', '/api/v1/cards/1058/commands', headers, body(n));
   const insert = (_, n) => request(BARE, 'POST', '/line', {}, JSON.stringify({ command: crypto.randomUUID(), reason: `press ${n}` }));
   // Long enough for the runtime to have compiled both for good.
   await press(12, confirm);
@@ -87,7 +87,7 @@ try {
     console.log(`| answers in ${ROUNDS * SECONDS} s | ${times.ours.length} | ${times.bare.length} | |\n`);
   }
 
-  const page = await request(OURS, 'GET', '/lift/1007', { ...headers, 'accept-encoding': 'br' });
+  const page = await request(OURS, 'GET', '/lift/1058', { ...headers, 'accept-encoding': 'br' });
   const html = brotliDecompressSync(page.body).toString();
   const files = new Set(
     [...html.matchAll(/(?:src|href)="(\/(?:js|lib|css|img)\/[^"]+)"/g)]

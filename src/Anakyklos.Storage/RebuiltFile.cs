@@ -63,8 +63,8 @@ public static class RebuiltFile
                 voided_at = (select at from event where card_id = card.id and body like '{"event":"CardVoided"%' order by seq desc limit 1);
             insert into command (id, card_id, first_seq, last_seq)
                 select command_id, card_id, min(seq), max(seq) from event group by command_id, card_id;
-            insert into found (found) values ('rebuild');
             """);
+        SearchEntries.Make(connection);
         foreach (var (_, sql) in triggers)
             connection.Execute(sql);
         return rows;

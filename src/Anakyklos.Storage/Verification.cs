@@ -62,6 +62,7 @@ public static class Verification
             Try(faults, "the journal", () => (entries, heads, place) = JournalCheck.Chain(connection, seals, isBackup, faults));
             Try(faults, "the cards", () => (cards, events) = CardCheck.Run(connection, heads, faults));
             Try(faults, "the pictures", () => CardCheck.Photos(connection, faults));
+            Try(faults, "what is looked for", () => SearchEntries.Check(connection, faults));
             foreach (var table in JournaledTable.All(connection))
                 Try(faults, table.Name, () => rows += JournalCheck.Compare(connection, table, faults));
         }

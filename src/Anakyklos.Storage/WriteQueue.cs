@@ -40,7 +40,7 @@ public sealed class WriteQueue : IDisposable
     internal void SealAfter(long entry)
     {
         _journal.Begin(entry);
-        _journal.Seal("", new Dictionary<long, (int, string)>());
+        _journal.Seal("");
     }
 
     /// <summary>Writes; the task ends when it is on the disk, or with the exception of the work, of which then nothing is kept.</summary>
@@ -88,12 +88,15 @@ public sealed class WriteQueue : IDisposable
             _prepared.Run("begin immediate");
             _journal.Begin();
             // The first piece needs no savepoint: when it fails, the transaction holds nothing else yet.
-            Write(first, scope);
+            var moved = new Dictionary<long, (int Seq, string Hash)>();
+            Write(first, scope, moved);
             while (batch.Count < MostTogether && _line.TryDequeue(out var next))
             {
                 batch.Add((next, null));
-                batch[^1] = (next, Attempt(next, scope));
+                batch[^1] = (next, Attempt(next, scope, moved));
             }
+            // However often a card moved in it, its newest event is told once.
+            _journal.SealCards(batch.All(b => b.Job.Writer == first.Writer) ? first.Writer : "", moved);
             _prepared.Run("commit");
         }
         catch (Exception e)
@@ -111,20 +114,22 @@ public sealed class WriteQueue : IDisposable
                 job.Failed(failed);
     }
 
-    private void Write(Job job, WriteScope scope)
+    private void Write(Job job, WriteScope scope, Dictionary<long, (int Seq, string Hash)> moved)
     {
         job.Run(scope);
-        _journal.Seal(job.Writer, scope.TakeMoved());
+        _journal.Seal(job.Writer);
+        foreach (var (card, head) in scope.TakeMoved())
+            moved[card] = head;
     }
 
     // Where SQLite has given the whole transaction up, as on a full disk, going back fails, too, and so does everything in it.
-    private Exception? Attempt(Job job, WriteScope scope)
+    private Exception? Attempt(Job job, WriteScope scope, Dictionary<long, (int Seq, string Hash)> moved)
     {
         var (mark, place) = (scope.Mark(), _journal.Mark());
         _prepared.Run("savepoint job");
         try
         {
-            Write(job, scope);
+            Write(job, scope, moved);
             _prepared.Run("release job");
             return null;
         }

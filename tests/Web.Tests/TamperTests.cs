@@ -137,8 +137,9 @@ public sealed class TamperTests : InTheDemo
         using var connection2 = new SqliteConnection($"Data Source={anew};Pooling=false");
         connection2.Open();
         connection2.Execute("attach @there as there", new { there = Database.Path });
+        // Numbers of what is looked for are given out anew; the rest of it is compared by the check above.
         foreach (var table in connection2.Query<string>("select name from pragma_table_list where schema = 'there' and type = 'table'"
-            + " and name not like 'sqlite\\_%' escape '\\'"))
+            + " and name not like 'sqlite\\_%' escape '\\' and name <> 'found_entry'"))
             Assert.Equal(0, connection2.ExecuteScalar<int>(
                 $"select count(*) from (select * from there.{table} except select * from main.{table})"));
     }

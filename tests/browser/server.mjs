@@ -14,7 +14,7 @@ function folderOf(args) {
 
 // The label goes first on the way in and last on the way out: it never stands beside a file that is older than it is.
 function takePast(folder) {
-  if (!existsSync(join(past, 'past.txt')) || existsSync(join(folder, 'past.txt'))) return;
+  if (!['past.txt', 'past.keys'].every((f) => existsSync(join(past, f))) || existsSync(join(folder, 'past.txt'))) return;
   mkdirSync(folder, { recursive: true });
   for (const file of ['past.txt', 'past.keys', 'past.db']) copyFileSync(join(past, file), join(folder, file));
 }

@@ -14,3 +14,10 @@ create table session (
 create index journal_of_trail on journal (id)
     where item in ('person', 'session', 'setting', 'own_rule', 'oil_book', 'sheet', 'own_list', 'ruling', 'device',
         'brought_record', 'trail');
+
+-- A person is found by the role that they have now.
+drop trigger found_of_person_update;
+create trigger found_of_person_update after update of name, role on person begin
+    insert into found_entry (kind, key, title, words) values ('person', new.id, new.name, new.role)
+    on conflict (kind, key) do update set title = excluded.title, words = excluded.words;
+end;

@@ -52,10 +52,9 @@ internal sealed class Journal(PreparedStatements prepared, SealKey key, TimeProv
     /// <summary>Comes back to where it stood: what was sealed since was undone.</summary>
     internal void BackTo((long Id, byte[] Hash) mark) => _last = mark;
 
-    /// <summary>Seals what came since, and tells the newest event of every card that has moved.</summary>
+    /// <summary>Seals what came since.</summary>
     /// <param name="person">Who; empty for the program by itself.</param>
-    /// <param name="moved">Of each card its newest event and that one's hash.</param>
-    internal void Seal(string person, IReadOnlyDictionary<long, (int Seq, string Hash)> moved)
+    internal void Seal(string person)
     {
         var at = "";
         foreach (var entry in prepared.All("select id, item, key, row from journal where id > @last order by id",
@@ -67,6 +66,14 @@ internal sealed class Journal(PreparedStatements prepared, SealKey key, TimeProv
             prepared.Run("update journal set at = @at, person_id = @person, hash = @hash, mac = @mac where id = @id", ("@at", at),
                 ("@person", person), ("@hash", _last.Hash), ("@mac", key.Mac(_last.Hash)), ("@id", entry.Id));
         }
+    }
+
+    /// <summary>Tells the newest event of every card that has moved, at the end of a transaction.</summary>
+    /// <param name="person">Who; empty for several.</param>
+    /// <param name="moved">Of each card its newest event and that one's hash.</param>
+    internal void SealCards(string person, IReadOnlyDictionary<long, (int Seq, string Hash)> moved)
+    {
+        var at = "";
         foreach (var (card, (seq, hash)) in moved)
         {
             at = Now(at);

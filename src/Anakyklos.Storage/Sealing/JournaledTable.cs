@@ -9,8 +9,8 @@ namespace Anakyklos.Storage.Sealing;
 /// <param name="Columns">The columns that the journal tells.</param>
 internal sealed record JournaledTable(string Name, IReadOnlyList<string> Keys, IReadOnlyList<string> Columns)
 {
-    /// <summary>What follows from events of cards, or is the journal itself.</summary>
-    private static readonly HashSet<string> Others = ["journal", "event", "command"];
+    /// <summary>What follows from events of cards or from everything else, or is the journal itself.</summary>
+    private static readonly HashSet<string> Others = ["journal", "event", "command", "found_entry"];
 
     /// <summary>What follows from the events of a card.</summary>
     private static readonly HashSet<(string Table, string Column)> Following =
