@@ -47,7 +47,9 @@ public sealed class TrailDesk(TrailStore trail, PeopleStore people, WorkshopCloc
                 : Changes(now, was) is { Length: > 0 } changes ? $"{key}: {changes}" : ""),
             "setting" when key == "calendar-key" => ("setting", "the calendars have a new key"),
             "setting" => ("setting", Changes(Fields(Text(now, "value")), Fields(Text(was, "value")))),
-            "own_rule" => ("rule", e.Now is null ? $"the rule for {key} was taken away" : $"{key}: {Changes(now, was)}"),
+            "own_rule" => ("rule", e.Now is null ? $"the rule for {key} was taken away"
+                : $"{key}: {string.Join(", ", new[] { "km", "months", "hours" }.Where(f => Text(now, f).Length > 0)
+                    .Select(f => $"{Text(now, f)} {f}"))}"),
             "oil_book" => ("oils", "the oil book was replaced"),
             "sheet" => ("sheet", $"{Text(now, "id")}, revision {Text(now, "revision")}, was brought in"),
             "own_list" => ("list", $"{key} was {(Text(now, "content").Length == 0 ? "removed" : e.Was is null ? "made" : "changed")}"),

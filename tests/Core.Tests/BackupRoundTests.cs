@@ -13,6 +13,7 @@ public class BackupRoundTests
     [InlineData("2026-03-10T02:29", "2026-03-09T02:30", false)]
     [InlineData("2026-03-10T02:31", "2026-03-10T02:30", false)]
     [InlineData("2026-03-10T01:00", "2026-03-09T02:29", true)] // it was off at that hour, and catches up
+    [InlineData("2026-03-10T12:00", "2026-03-11T02:30", true)]
     [InlineData("2026-03-10T23:00", "2026-03-10T02:29", true)]
     public void A_copy_is_due_once_after_each_night(string now, string last, bool due) =>
         Assert.Equal(due, BackupRounds.IsDue(At(now), At(last)));

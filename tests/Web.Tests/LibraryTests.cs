@@ -35,7 +35,7 @@ public sealed class LibraryTests : IAsyncLifetime
         Assert.Equal(7, browser.Page.QuerySelectorAll(".sheet-card").Length);
         Assert.Contains("47 N·m", browser.Page.QuerySelectorAll(".disputes").First().TextContent);
         Assert.Contains("Ostler OB-2", browser.Page.QuerySelector(".approvals")!.TextContent);
-        Assert.Contains("The workshop lead brings sheets in", browser.Text);
+        Assert.Contains("The workshop lead checks sheets and brings them in", browser.Text);
     }
 
     [Fact]
@@ -101,13 +101,17 @@ public sealed class LibraryTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task A_technician_checks_but_does_not_bring_in()
+    public async Task A_technician_neither_checks_nor_brings_in()
     {
         var browser = await _host.SignedIn();
         await browser.Get("/library");
-        Assert.Null(browser.Page.QuerySelector("button[formaction='/library?handler=Add']"));
-        await browser.Submit("button[formaction='/library?handler=Check']", ("text", Changed("hespin-16", _ => { })));
-        Assert.Contains($"Hespin 16 minibus, revision {Sheets.Newest("hespin-16")!.Revision}: 9 jobs, no errors", browser.Text);
+        Assert.Null(browser.Page.QuerySelector("form.bring-in"));
+        var fields = new[] { "form-id", "__RequestVerificationToken" };
+        await browser.Get("/you");
+        var own = fields.Select(n => (n, browser.Page.QuerySelector($"[name={n}]")!.GetAttribute("value")!)).ToArray();
+        foreach (var handler in new[] { "Check", "Add" })
+            Assert.Equal(HttpStatusCode.Forbidden, await browser.Post($"/library?handler={handler}", [.. own,
+                ("text", Changed("hespin-16", _ => { }))]));
     }
 
     [Fact]

@@ -54,12 +54,15 @@ public sealed class WorkshopHost : IAsyncDisposable
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory,
             ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name });
         builder.WebHost.UseTestServer();
-        builder.Logging.ClearProviders();
+        builder.Logging.ClearProviders().AddProvider(new Complaints(Faults));
         var options = new Options { Folder = _folder, Demo = true };
         WorkshopApplication.AddWorkshop(builder.Services, with is null ? options : with(options), Clock);
         _app = builder.Build();
         WorkshopApplication.UseWorkshop(_app);
     }
+
+    /// <summary>What the program itself reported as its fault.</summary>
+    public System.Collections.Concurrent.ConcurrentQueue<string> Faults { get; } = new();
 
     public FakeTimeProvider Clock { get; } = new(new DateTimeOffset(2026, 3, 9, 9, 0, 0, TimeSpan.Zero));
 
@@ -146,6 +149,27 @@ public sealed class WorkshopHost : IAsyncDisposable
         await _app.DisposeAsync();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(_home, true);
+    }
+}
+
+/// <summary>Keeps what is logged as an error.</summary>
+internal sealed class Complaints(System.Collections.Concurrent.ConcurrentQueue<string> faults) : ILoggerProvider, ILogger
+{
+    public ILogger CreateLogger(string categoryName) => this;
+
+    public IDisposable? BeginScope<TState>(TState state) where TState : notnull => null;
+
+    public bool IsEnabled(LogLevel logLevel) => logLevel >= LogLevel.Error;
+
+    public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception,
+        Func<TState, Exception?, string> formatter)
+    {
+        if (logLevel >= LogLevel.Error)
+            faults.Enqueue($"{formatter(state, exception)} {exception}");
+    }
+
+    public void Dispose()
+    {
     }
 }
 

@@ -35,8 +35,12 @@ export async function startServer(args, port) {
   if (other) throw new Error(`Something listens at port ${port} already: end it first.`);
   const folder = folderOf(args);
   if (folder) takePast(folder);
-  const process_ = spawn('dotnet', [program, ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
+  const process_ = spawn('dotnet', [program, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
   let complaint = '';
+  let said = '';
+  process_.stdout.on('data', (d) => {
+    said += d;
+  });
   process_.stderr.on('data', (d) => {
     complaint += d;
   });
@@ -62,6 +66,8 @@ export async function startServer(args, port) {
     });
   }
   return {
+    /** What it has printed so far. */
+    said: () => said,
     kill: async () => {
       process_.kill('SIGKILL');
       await ended;

@@ -11,22 +11,25 @@ public static class SheetRehearsal
 {
     /// <summary>Reads and rehearses a sheet; gives every error at once, with its line.</summary>
     /// <param name="utf8">The file's bytes.</param>
+    /// <param name="cancel">Ends it when nobody waits for it any more.</param>
     /// <returns>The sheet, or every error with its line, those of the walks among them.</returns>
-    public static SheetReading Read(byte[] utf8)
+    /// <exception cref="OperationCanceledException">It was ended.</exception>
+    public static SheetReading Read(byte[] utf8, CancellationToken cancel = default)
     {
         var reading = SheetReader.Read(utf8);
         if (reading.Sheet is not { } sheet)
             return reading;
-        IReadOnlyList<Refusal> errors = [.. Rehearse(sheet)
+        IReadOnlyList<Refusal> errors = [.. Rehearse(sheet, cancel)
             .Select(found => Refusal.At(reading.LineOf(found.Path), found.Path, found.Text)).Distinct().OrderBy(e => e.Line)];
         return errors.Count == 0 ? reading : new(null, errors);
     }
 
-    private static IEnumerable<(string Path, string Text)> Rehearse(ModelSheet sheet)
+    private static IEnumerable<(string Path, string Text)> Rehearse(ModelSheet sheet, CancellationToken cancel)
     {
         var sound = new List<JobId>();
         foreach (var job in sheet.Jobs.Values)
         {
+            cancel.ThrowIfCancellationRequested();
             var problem = Try(sheet, [job.Id]);
             if (problem is null)
                 sound.Add(job.Id);
@@ -43,8 +46,11 @@ public static class SheetRehearsal
                 yield return ($"steps.{step.Id}.after", $"There is no step “{lost}” in this sheet or on any of its cards.");
         for (var a = 0; a < sound.Count; a++)
             for (var b = a + 1; b < sound.Count; b++)
+            {
+                cancel.ThrowIfCancellationRequested();
                 if (Try(sheet, [sound[a], sound[b]]) is { } clash)
                     yield return ($"jobs.{sound[b]}", $"Together with {sheet.Jobs[sound[a]].Name.ToLowerInvariant()}: {clash}");
+            }
     }
 
     private static string? Try(ModelSheet sheet, JobId[] jobs)

@@ -11,6 +11,9 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
 
     internal List<LocatedJson> Items { get; } = [];
 
+    /// <summary>More than this stands in no object and no list of a sheet.</summary>
+    internal const int Most = 1000;
+
     /// <summary>Parses UTF-8 text. A syntax error or a name given twice becomes an error with its line.</summary>
     internal static LocatedJson? Parse(byte[] utf8, List<Refusal> errors)
     {
@@ -43,22 +46,35 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
         var node = new LocatedJson(reader.TokenType, Scalar(ref reader), line, path);
         if (reader.TokenType == JsonTokenType.StartObject)
         {
+            var names = new HashSet<string>(StringComparer.Ordinal);
             while (reader.Read() && reader.TokenType != JsonTokenType.EndObject)
             {
                 var name = reader.GetString()!;
                 var below = path.Length == 0 ? name : $"{path}.{name}";
-                if (node.Members.Any(m => m.Key == name))
+                if (!names.Add(name) && names.Count <= Most)
                     errors.Add(Refusal.At(lines.At(reader.TokenStartIndex), below, "This name stands here twice. Remove one."));
                 reader.Read();
                 node.Members.Add(new(name, Value(ref reader, below, lines, errors)));
             }
+            node.Bound(node.Members.Count, errors);
         }
         else if (reader.TokenType == JsonTokenType.StartArray)
         {
             while (reader.Read() && reader.TokenType != JsonTokenType.EndArray)
                 node.Items.Add(Value(ref reader, $"{path}[{node.Items.Count}]", lines, errors));
+            node.Bound(node.Items.Count, errors);
         }
         return node;
+    }
+
+    // What is too much is told once and not looked at any further.
+    private void Bound(int count, List<Refusal> errors)
+    {
+        if (count <= Most)
+            return;
+        errors.Add(Refusal.At(Line, Path, $"{count} things stand here; {Most} is the most."));
+        Members.Clear();
+        Items.Clear();
     }
 
     private static string Scalar(ref Utf8JsonReader reader) => reader.TokenType switch

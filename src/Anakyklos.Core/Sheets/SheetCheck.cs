@@ -10,8 +10,26 @@ namespace Anakyklos.Core.Sheets;
 internal static partial class SheetCheck
 {
     internal static IEnumerable<(string Path, string Text)> Run(ModelSheet sheet) =>
-        OwnIds(sheet).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
-            .Concat(Amounts(sheet)).Concat(Reservoirs(sheet));
+        Jobs(sheet).Concat(OwnIds(sheet)).Concat(SharedIds(sheet)).Concat(References(sheet)).Concat(Circles(sheet)).Concat(Torques(sheet))
+            .Concat(Amounts(sheet)).Concat(Reservoirs(sheet)).Concat(Intervals(sheet));
+
+    // Every job is tried with every other before a sheet is taken in.
+    private const int MostJobs = 40;
+
+    private static IEnumerable<(string, string)> Jobs(ModelSheet s) =>
+        s.Jobs.Count > MostJobs ? [("jobs", $"These are {s.Jobs.Count} jobs; {MostJobs} is the most for one model.")] : [];
+
+    private static IEnumerable<(string, string)> Intervals(ModelSheet s)
+    {
+        foreach (var rule in s.Intervals.Values)
+        {
+            foreach (var (name, interval) in new[] { ("normal", rule.Normal), ("harsh", rule.Harsh), ("upper", rule.Upper) })
+                if (interval?.Every is { } every && every < Quantity<Distance>.Of(10, Distance.Kilometre))
+                    yield return ($"intervals.{rule.Id}.{name}.distance", $"{every} is no interval. It should be 10 km at least.");
+            if (rule.Harsh.Every > rule.Normal.Every || rule.Harsh.Months > rule.Normal.Months || rule.Harsh.Hours > rule.Normal.Hours)
+                yield return ($"intervals.{rule.Id}.harsh", "In harsh use it is longer than in normal use. Are the two exchanged?");
+        }
+    }
 
     // A step names what it works on by its id alone, so one id is one thing.
     private static IEnumerable<(string, string)> SharedIds(ModelSheet s)

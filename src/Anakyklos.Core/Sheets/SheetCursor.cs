@@ -148,8 +148,13 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
         return numbers;
     }
 
-    internal IReadOnlyList<TId> Ids<TId>(string name, bool required = false) where TId : struct, IId<TId> =>
-        [.. Texts(name, required).Select(TId.Of)];
+    internal IReadOnlyList<TId> Ids<TId>(string name, bool required = false) where TId : struct, IId<TId>
+    {
+        var items = Items(name, required, JsonTokenType.String, "texts in quotes");
+        foreach (var empty in items.Where(i => string.IsNullOrWhiteSpace(i.Text)))
+            errors.Add(Refusal.At(empty.Line, empty.Path, "This is empty. Write the id of what is meant."));
+        return [.. items.Where(i => !string.IsNullOrWhiteSpace(i.Text)).Select(i => TId.Of(i.Text))];
+    }
 
     /// <summary>The id in a member; null when it is not there.</summary>
     internal TId? Id<TId>(string name) where TId : struct, IId<TId> => Has(name) ? TId.Of(Text(name)) : null;

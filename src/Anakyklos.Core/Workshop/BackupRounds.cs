@@ -11,13 +11,13 @@ public static class BackupRounds
     private const string Before = "anakyklos-", After = ".db";
 
     /// <summary>Whether a copy is due: none was made since the hour passed last. A program that was off at that hour catches up when it
-    /// is started.</summary>
+    /// is started. One of a later time than now, made while the clock went wrong, counts for none.</summary>
     /// <param name="now">The time in the workshop.</param>
     /// <param name="last">When the last copy was made; null for never.</param>
     public static bool IsDue(DateTimeOffset now, DateTimeOffset? last)
     {
         var today = new DateTimeOffset(now.Date + At.ToTimeSpan(), now.Offset);
-        return last is not { } made || made < (now >= today ? today : today.AddDays(-1));
+        return last is not { } made || made > now || made < (now >= today ? today : today.AddDays(-1));
     }
 
     /// <summary>The name of a copy.</summary>

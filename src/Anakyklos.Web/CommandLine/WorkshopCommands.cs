@@ -127,6 +127,7 @@ internal static class WorkshopCommands
         {
             DemoDepot.Clear(options.Folder);
             options.Seals.ForgetAnchors();
+            DemoDepot.ClearCopies(options);
             past.Lay();
         }
         var clock = new HurriedClock(TimeProvider.System, options.Speed);

@@ -53,6 +53,15 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
             File.Delete(Path.Combine(folder, Options.FileName + end));
     }
 
+    /// <summary>Removes copies of an earlier demo, where they lie in the demo's own place.</summary>
+    public static void ClearCopies(Options options)
+    {
+        if (options.BackupFolder.Length == 0 && Directory.Exists(options.Backups))
+            foreach (var file in Directory.GetFiles(options.Backups)
+                .Where(f => BackupRounds.MadeAt(Path.GetFileName(f), default) is not null))
+                File.Delete(file);
+    }
+
     /// <summary>Fills an empty workshop, or one that has its past already.</summary>
     /// <param name="kept">Where the past is kept once it was worked through; null for nowhere.</param>
     public async Task Fill(DemoPast? kept = null)

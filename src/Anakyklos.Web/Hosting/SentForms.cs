@@ -30,13 +30,23 @@ internal sealed class SentForms(SentFormStore store, WorkshopClock clock) : IAsy
     public async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
     {
         var http = context.HttpContext;
-        if (!HttpMethods.IsPost(http.Request.Method) || context.HandlerMethod is null || http.User.Identity?.IsAuthenticated != true
-            || context.HandlerInstance is ISentAsOftenAsLiked)
+        if (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method)
+            || context.HandlerInstance is ITellsWhatWentWrong)
         {
             await next();
             return;
         }
-        var form = await http.Request.ReadFormAsync(http.RequestAborted);
+        if (await NoForm(context) is { } status)
+        {
+            context.Result = new StatusCodeResult(status);
+            return;
+        }
+        if (http.User.Identity?.IsAuthenticated != true || context.HandlerInstance is ISentAsOftenAsLiked)
+        {
+            await next();
+            return;
+        }
+        var form = http.Request.Form;
         if (Guid.TryParse(form["command"], out var command) && command != Guid.Empty)
         {
             await next();
@@ -48,6 +58,27 @@ internal sealed class SentForms(SentFormStore store, WorkshopClock clock) : IAsy
             return;
         }
         await Once(context, next, await Fingerprint(http, form));
+    }
+
+    // What is no form of this page is not carried out by any other handler of it.
+    private static async Task<int?> NoForm(PageHandlerExecutingContext context)
+    {
+        var request = context.HttpContext.Request;
+        if (context.HandlerMethod is not { } method)
+            return StatusCodes.Status405MethodNotAllowed;
+        if (method.Name is null && request.Query["handler"].ToString().Length > 0 && method.Parameters.All(p => p.Name != "handler"))
+            return StatusCodes.Status404NotFound;
+        if (!request.HasFormContentType)
+            return StatusCodes.Status415UnsupportedMediaType;
+        try
+        {
+            await request.ReadFormAsync(context.HttpContext.RequestAborted);
+            return null;
+        }
+        catch (Exception e) when (e is InvalidDataException or BadHttpRequestException)
+        {
+            return StatusCodes.Status400BadRequest;
+        }
     }
 
     private async Task Once(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next, string fingerprint)
@@ -113,6 +144,9 @@ internal sealed class SentForms(SentFormStore store, WorkshopClock clock) : IAsy
 
 /// <summary>A page whose forms may be carried out as often as they are sent: each press is one of its own.</summary>
 public interface ISentAsOftenAsLiked;
+
+/// <summary>A page that is shown in place of one that came to grief, with whatever was sent to that.</summary>
+public interface ITellsWhatWentWrong;
 
 /// <summary>Gives every form that is posted the id of this showing of it.</summary>
 [HtmlTargetElement("form", Attributes = "[method=post]")]

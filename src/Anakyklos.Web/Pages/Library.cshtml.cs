@@ -47,6 +47,8 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
     /// <summary>Checks a sheet without taking it in.</summary>
     public async Task<IActionResult> OnPostCheckAsync(IFormFile? file, string? text)
     {
+        if (!MayBringIn)
+            return Forbid();
         Checked = (await Read(file, text))?.Sheet;
         Said = Checked is null ? "" : $"{Checked.FullName}, revision {Checked.Revision}: {Checked.Jobs.Count} jobs, no errors.";
         return Answer();
@@ -106,7 +108,7 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
         }
         else
             bytes = Encoding.UTF8.GetBytes(Pasted);
-        var reading = SheetRehearsal.Read(bytes);
+        var reading = SheetRehearsal.Read(bytes, HttpContext.RequestAborted);
         Errors = reading.Errors;
         return (reading.Sheet, Encoding.UTF8.GetString(bytes));
     }
