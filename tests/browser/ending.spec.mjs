@@ -49,6 +49,7 @@ test('a card is signed and its record amended by key, and it leaves as PDF and a
     const context = await browser.newContext({ baseURL: 'http://localhost:5206' });
     const there = await context.newPage();
     await there.goto('/');
+    await there.locator('#console').fill(await other.word());
     await there.locator('#workshop').fill('Quay Garage');
     await there.locator('#name').fill('Mhairi');
     for (const pin of await there.locator('input[type=password]').all()) await pin.fill('135790');

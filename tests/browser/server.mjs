@@ -66,8 +66,16 @@ export async function startServer(args, port) {
     });
   }
   return {
-    /** What it has printed so far. */
-    said: () => said,
+    /** The word that it prints at its first start, for whoever makes the first lead. */
+    word: async () => {
+      for (;;) {
+        const found = said.match(/type this word in the browser: (\w+)/);
+        if (found) return found[1];
+        await new Promise((r) => {
+          setTimeout(r, 50);
+        });
+      }
+    },
     kill: async () => {
       process_.kill('SIGKILL');
       await ended;
