@@ -67,7 +67,7 @@ test('what was answered "saved" is there after kill -9, once', async () => {
   }
 
   const verified = await run(['verify', '--data', folder]);
-  expect(verified.out).toContain('every chain is whole');
+  expect(verified.out).toContain('all is as it was written');
   expect(verified.code).toBe(0);
   expect(saved.size).toBeGreaterThan(KILLS * 3);
 });
