@@ -49,17 +49,17 @@ try {
   await page.waitForTimeout(500);
   await take('lift');
   await page.goto('/stand-ins/wrench');
-  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await after(page, () => page.getByRole('button', { name: /^Run the/ }).click());
   await page.locator('.wrench-hold').waitFor();
   await after(page, () => page.getByRole('button', { name: /^As this joint wants it/ }).click());
   await page.locator('.wrench-mark').waitFor();
   // The wrench is carried to the other bay and nobody says so: what it reads there waits.
-  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await after(page, () => page.getByRole('button', { name: 'Bay 2' }).click());
   await page.locator('.wrench-card', { hasText: 'HD-08' }).waitFor();
   await page.goto('/stand-ins/wrench?on=1058/engine-drain-plug', { waitUntil: 'load' });
-  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await page.getByRole('button', { name: /^Run the/ }).click();
   await page.locator('.wrench-hold').hover();
   await page.mouse.down();
@@ -90,10 +90,7 @@ try {
   await page.locator('.question').waitFor();
   await page.getByRole('button', { name: 'It was 28 lbf·ft' }).click();
   await page.getByRole('heading', { name: 'Wash plug' }).waitFor();
-  await workUpTo(page, 'Pour the first', enter);
-  await workUpTo(page, 'Look at every joint', enter);
-  await after(page, () => page.getByRole('link', { name: /Oil filter cap/ }).click());
-  await take('leaks');
+  await page.goto(`/lift/${card}`);
   await workUpTo(page, 'Wipe, dip', enter);
   await tapStick(page, 0.25, (x, y) => page.mouse.click(x, y));
   await enter();
@@ -113,6 +110,18 @@ try {
   await signs(page);
   await page.waitForURL('**/record/**');
   await take('record');
+  // The way ahead is prepared, and the line dies.
+  await page.goto('/lift/1058');
+  await page.waitForTimeout(5000);
+  await page.context().setOffline(true);
+  await page.locator('.line-strip').waitFor();
+  for (const kept of ['One press is', '2 presses are', '3 presses are']) {
+    await enter();
+    await page.locator('.line-strip', { hasText: kept }).waitFor();
+  }
+  await take('line');
+  await page.context().setOffline(false);
+  await page.locator('.line-strip').waitFor({ state: 'hidden' });
   await page.goto('/drums');
   await take('drums');
   await page.goto('/vehicle/HD-07');
@@ -151,7 +160,7 @@ try {
   const phone = await visit({ viewport: { width: 390, height: 844 } });
   await signIn(phone);
   await phone.goto(page.url());
-  await phone.locator('html:not(.deaf)').waitFor();
+  await phone.locator('html[data-awake]:not(.deaf)').waitFor();
   await take('phone', phone);
   await phone.context().close();
   console.log(`Pictures taken; the last page was “${await title(page)}”.`);

@@ -92,6 +92,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (odometer is { } typed && history.LastMark is { } before && typed.Value >= before.Odometer
             && !visit.ReadOut.Contains("odometer"))
             visit.AskMeant = reading.AskedAbout(typed, before.Odometer, before.Day, most);
+        if (form.Bay is { Length: > 0 } asked && !Bays.All.Contains(asked))
+            reading.Wrong("bay", $"There is no {(asked.Length > 20 ? asked[..20] + "…" : asked)}.", "Choose one of the list.");
         var (left, hours) = (LeftForLater(visit, reading), reading.Hours());
         if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open
             && cards.Find(open.Id)?.History[0].Command != form.Command)

@@ -17,6 +17,8 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
 {
     private const int LongestTrip = 60;
 
+    private static readonly Quantity<Distance> ShortestTrip = Quantity<Distance>.Of(1, Distance.Kilometre);
+
     private static readonly Quantity<Distance> Highest = Quantity<Distance>.Of(3_000_000, Distance.Kilometre);
 
     private (bool IsRead, int? Hours) _hours;
@@ -70,6 +72,8 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         if (!string.IsNullOrWhiteSpace(form.Remaining)
             && (remaining = Quantity<Distance>.Read(form.Remaining, out var problem, unit)?.Value) is null)
             Wrong("remaining", problem, "With a minus when it is over.");
+        else if (remaining > Highest || remaining < Quantity<Distance>.Zero - Highest)
+            Wrong("remaining", "No service is so far away.", "Type what the dash shows, with a minus when it is over.");
         return new((form.Dash ?? "").Trim(), life, remaining);
     }
 
@@ -78,7 +82,7 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         if (string.IsNullOrWhiteSpace(form.TripLength))
             return null;
         if (Quantity<Distance>.Read(form.TripLength, out var problem, unit) is not { } length
-            || length.Value <= Quantity<Distance>.Zero || length.Value > Highest)
+            || length.Value < ShortestTrip || length.Value > Highest)
         {
             Wrong("tripLength", problem.Length > 0 ? problem : "That is no distance of a trip.",
                 "Type it there and back, such as 1 600 km.");

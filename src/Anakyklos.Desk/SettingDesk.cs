@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Weeks;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
@@ -33,30 +34,46 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     private const decimal UsualMeter = 0.5m;
     private const int FarthestCelsius = 70;
 
-    /// <summary>Sets how high the workshop fills, and how much on one reading; a word that is no school leaves the height to each sheet
-    /// and the stages to halves.</summary>
-    /// <param name="school">The name of a <see cref="TargetSchool"/>.</param>
-    /// <param name="stages">The name of one of <see cref="PourStages"/>.</param>
-    /// <param name="drain">The name of a <see cref="DrainSchool"/>; any other word is air first.</param>
+    /// <summary>Sets how high the workshop fills, and how much on one reading.</summary>
+    /// <param name="school">The name of a <see cref="TargetSchool"/>; empty for what each sheet wants.</param>
+    /// <param name="stages">The name of one of <see cref="PourStages"/>; of this and the next two, empty leaves it as it is.</param>
+    /// <param name="drain">The name of a <see cref="DrainSchool"/>.</param>
     /// <param name="drip">Minutes as typed; empty for what each sheet wants.</param>
-    /// <param name="filter">The name of a <see cref="FilterSchool"/>; any other word is dry.</param>
-    /// <returns>What is wrong, by the field <c>drip</c>.</returns>
+    /// <param name="filter">The name of a <see cref="FilterSchool"/>.</param>
+    /// <returns>What is wrong, by the field <c>drip</c>, or <c>school</c> for whatever was chosen.</returns>
     public async Task<IReadOnlyList<Refusal>> SetSchool(string? school, string? stages, string? drain, string? drip, string? filter)
     {
-        var minutes = 0;
+        var (minutes, wrong) = (0, new List<Refusal>());
+        var height = Chosen<TargetSchool>(school, wrong);
+        var (staged, drained) = (Chosen<PourStages>(stages, wrong), Chosen<DrainSchool>(drain, wrong));
+        var filtered = Chosen<FilterSchool>(filter, wrong);
         if (!string.IsNullOrWhiteSpace(drip)
             && (!int.TryParse(drip.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out minutes)
                 || minutes > WorkSchools.LongestDrip))
-            return [new($"“{(drip.Length > 20 ? drip[..20] + "…" : drip).Trim()}” is not a number of minutes.",
-                $"Type 0 to {WorkSchools.LongestDrip}.", Field: "drip")];
+            wrong.Add(new($"“{(drip.Length > 20 ? drip[..20] + "…" : drip).Trim()}” is not a number of minutes.",
+                $"Type 0 to {WorkSchools.LongestDrip}.", Field: "drip"));
+        if (wrong.Count > 0)
+            return wrong;
         await settings.Change(now => now with
         {
-            School = Enum.TryParse<TargetSchool>(school, out var s) && Enum.IsDefined(s) ? s : null,
-            Stages = Enum.TryParse<PourStages>(stages, out var p) && Enum.IsDefined(p) ? p : PourStages.ByHalves,
-            Schools = new(Enum.TryParse<DrainSchool>(drain, out var d) && Enum.IsDefined(d) ? d : DrainSchool.AirFirst, minutes,
-                Enum.TryParse<FilterSchool>(filter, out var f) && Enum.IsDefined(f) ? f : FilterSchool.Dry),
+            School = height,
+            Stages = staged ?? now.Stages,
+            Schools = new(drained ?? Ways(now).Drain, minutes, filtered ?? Ways(now).Filter),
         });
         return [];
+    }
+
+    private static WorkSchools Ways(WorkshopSettings now) => now.Schools ?? WorkSchools.Usual;
+
+    private static T? Chosen<T>(string? word, List<Refusal> wrong) where T : struct, Enum
+    {
+        if (string.IsNullOrEmpty(word))
+            return null;
+        if (Enum.GetNames<T>().Contains(word))
+            return Enum.Parse<T>(word);
+        wrong.Add(new($"“{(word.Length > 20 ? word[..20] + "…" : word)}” is none of the ways to choose from.", "Choose one of the list.",
+            Field: "school"));
+        return null;
     }
 
     /// <summary>Sets a rule beside the maker's, or takes it away when both fields are empty.</summary>
@@ -122,6 +139,8 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
             else
                 wrong.Add(new(not, Field: $"hours-{person.Id}"));
         }
+        if (lifts.Except(Bays.Inside).ToList() is [var unknown, ..])
+            wrong.Add(new($"There is no {(unknown.Length > 20 ? unknown[..20] + "…" : unknown)} inside.", Field: "open"));
         if (wrong.Count > 0)
             return wrong;
         await settings.Change(now => now with
@@ -272,9 +291,11 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
     private static Typed<Torque>? ReadSetting(string text, string field, List<Refusal> wrong)
     {
         var read = Quantity<Torque>.Read(text, out var problem);
-        if (read is { } torque && torque.Value > Quantity<Torque>.Zero)
+        if (read is { } torque && torque.Value > Quantity<Torque>.Zero && torque.Value <= TorqueWrench.Strongest)
             return torque;
-        wrong.Add(new(read is null ? problem : "It must be above zero.", Field: field));
+        wrong.Add(new(read is not { } typed ? problem
+            : typed.Value > TorqueWrench.Strongest ? $"{typed} is more than any wrench here gives." : "It must be above zero.",
+            Field: field));
         return null;
     }
 }

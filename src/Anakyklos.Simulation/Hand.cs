@@ -211,6 +211,9 @@ public sealed record Drives(Quantity<Distance>? Far = null) : Hand;
 public sealed record WorksDash(ResetId What, DashControl Control, TimeSpan Held, string Typed = "",
     DashTrouble Trouble = DashTrouble.None) : Hand;
 
+/// <summary>Brings the vehicle onto level ground: what is dipped stands where it belongs.</summary>
+public sealed record StandsLevel : Hand;
+
 /// <summary>Shuts all doors.</summary>
 public sealed record ShutsDoors : Hand;
 

@@ -151,6 +151,7 @@ public sealed partial record Vehicle
         Drives h => Drive(h.Far),
         PutsOut h => PutOut(h.What),
         WorksDash h => Work(h),
+        StandsLevel => Well(this with { Faults = Faults.Except(Faults.OfType<MisreadStick>()) }),
         ShutsDoors => Well(this with { Faults = Faults.Remove(new DoorAjar()) }),
         TurnsKey h => Well(this with { KeyIsOn = h.On }),
         Charges => Well(this with { Charge = 1, Faults = Faults.Remove(new WeakBattery()) }),

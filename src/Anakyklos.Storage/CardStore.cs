@@ -19,8 +19,9 @@ public sealed record CardAnswer(Decision Decision, JobCard Card, bool Repeated);
 /// <summary>A command to a card, as somebody gave it.</summary>
 /// <param name="Command">The command.</param>
 /// <param name="By">Who.</param>
-/// <param name="At">When, in the workshop's time zone.</param>
-public sealed record CardSaid(CardCommand Command, Person By, DateTimeOffset At);
+/// <param name="At">When it came, in the workshop's time zone.</param>
+/// <param name="Kept">How long the screen says that it was kept there without a line; null where it came at once.</param>
+public sealed record CardSaid(CardCommand Command, Person By, DateTimeOffset At, TimeSpan? Kept = null);
 
 /// <summary>What is kept of a vehicle when a card is opened for it.</summary>
 /// <param name="Newcomer">The vehicle, when it was not on the list yet; otherwise null.</param>
@@ -53,7 +54,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     // So many cards are kept ready; one that is asked for beyond that is read again from its events.
     private const int Kept = 200;
 
-    private readonly ConcurrentDictionary<CardNumber, JobCard> _known = new();
+    private readonly ConcurrentDictionary<CardNumber, JobCard> _known = database.Remembered<CardNumber, JobCard>();
 
     // Which came first.
     private readonly Queue<CardNumber> _order = new();
@@ -118,6 +119,14 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
     public Task<CardAnswer?> Handle(CardNumber id, Guid command, CardCommand wanted, Person by, DateTimeOffset at) =>
         Handle(id, command, wanted, by, at, (_, _) => true);
 
+    /// <summary>Brings a command to a card that may have been kept at a screen while there was no line.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="command">The client's id of this command; the same id twice is one command.</param>
+    /// <param name="said">The command, by whom, when it came, and how long it was kept: at most <see cref="JobCard.KeptAtMost"/>.</param>
+    /// <returns>The answer, or null when there is no such card.</returns>
+    public Task<CardAnswer?> Handle(CardNumber id, Guid command, CardSaid said) =>
+        database.Writes.Run(scope => Handle(scope, id, command, said, (_, _) => true));
+
     /// <summary>The same, with something else that is written in the same piece, where the card accepts.</summary>
     /// <param name="id">Card number.</param>
     /// <param name="command">The client's id of this command.</param>
@@ -156,13 +165,14 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
                 ? new CardAnswer(new Accepted([.. card.History.Where(h => h.Seq >= e.From && h.Seq <= e.To).Select(h => h.Event)]), card,
                     true)
                 : new CardAnswer(new Refused([new("This command was sent to another card before.", "Load the page again.")]), card, false);
-        var (wanted, by, at) = said;
+        var (wanted, by, came, kept) = said;
+        var at = kept is { } time ? card.PressedAt(came, time) : came;
         var facts = wanted.AsksServer ? FactsOfCard.Read(scope.Connection, scope.Parts(id), id, card, DateOnly.FromDateTime(at.DateTime))
             : CardFacts.None;
         var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)
             return new CardAnswer(decision, card, false);
-        var (next, more) = card.Taking(accepted, command, by, at);
+        var (next, more) = card.Taking(accepted, command, by, at, kept is null ? null : came);
         var answer = new CardAnswer(decision, next, false);
         if (!with(scope, answer))
             return null;

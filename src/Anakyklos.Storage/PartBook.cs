@@ -14,6 +14,13 @@ internal sealed class PartBook
     private readonly Lock _keeping = new();
     private (long Until, PartList List)? _kept;
 
+    /// <summary>Reads everything anew the next time.</summary>
+    internal void Forget()
+    {
+        lock (_keeping)
+            _kept = null;
+    }
+
     /// <summary>The parts as a connection sees them; what is kept for other cards is reserved.</summary>
     /// <param name="connection">The connection.</param>
     /// <param name="card">A card whose own reservations count as free, or null.</param>

@@ -30,7 +30,7 @@ public sealed class PeopleStore(WorkshopDatabase database, SessionStore sessions
     public IReadOnlyList<Member> Ever() => Query("order by name", new { });
 
     // Every request asks who it is from. People change only through this store, so what was read holds until it writes.
-    private readonly ConcurrentDictionary<PersonId, Member> _known = new();
+    private readonly ConcurrentDictionary<PersonId, Member> _known = database.Remembered<PersonId, Member>();
 
     /// <summary>One person, or null.</summary>
     /// <returns>The person, or null when nobody has this id.</returns>

@@ -13,7 +13,8 @@ public sealed class SessionStore(WorkshopDatabase database)
     public static readonly TimeSpan Longest = TimeSpan.FromDays(7);
 
     // Every request asks. Sessions change only through this store and the one of people, which tells it.
-    private readonly ConcurrentDictionary<string, (PersonId Person, DateTimeOffset Begun)?> _known = new();
+    private readonly ConcurrentDictionary<string, (PersonId Person, DateTimeOffset Begun)?> _known =
+        database.Remembered<string, (PersonId Person, DateTimeOffset Begun)?>();
 
     /// <summary>Whose session it is; null where it has ended or there never was one.</summary>
     /// <param name="id">Its id.</param>

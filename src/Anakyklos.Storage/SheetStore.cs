@@ -7,7 +7,7 @@ namespace Anakyklos.Storage;
 /// <summary>Model sheets in all their revisions; a revision is never changed.</summary>
 public sealed class SheetStore(WorkshopDatabase database)
 {
-    private readonly ConcurrentDictionary<(SheetId, int), ModelSheet> _read = new();
+    private readonly ConcurrentDictionary<(SheetId, int), ModelSheet> _read = database.Remembered<(SheetId, int), ModelSheet>();
 
     /// <summary>Takes in a sheet that was read without errors.</summary>
     /// <param name="sheet">The sheet.</param>

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Anakyklos.Storage.Sealing;
 using Dapper;
 using Microsoft.Data.Sqlite;
@@ -36,6 +37,7 @@ public sealed class WorkshopDatabase : IDisposable
             var writing = Connect();
             writing.Execute("pragma journal_mode = wal; pragma synchronous = full");
             Writes = new(writing, Parts, Seals.Current(), time);
+            Writes.StrangerWrote += Parts.Forget;
             writing.Execute("begin immediate");
             JournalGuards.Lay(writing, upgraded, CardStore.Iso(time.GetUtcNow()));
             Writes.SealAfter(before ?? (upgraded ? 0 : long.MaxValue));
@@ -64,6 +66,16 @@ public sealed class WorkshopDatabase : IDisposable
 
     /// <summary>The one line that all writing stands in.</summary>
     public WriteQueue Writes { get; }
+
+    /// <summary>What somebody remembers of the file, as long as nobody else writes to it.</summary>
+    /// <typeparam name="TKey">What it is found by.</typeparam>
+    /// <typeparam name="T">What is remembered.</typeparam>
+    internal ConcurrentDictionary<TKey, T> Remembered<TKey, T>() where TKey : notnull
+    {
+        var remembered = new ConcurrentDictionary<TKey, T>();
+        Writes.StrangerWrote += remembered.Clear;
+        return remembered;
+    }
 
     /// <summary>A connection for reading, to be disposed of by the caller.</summary>
     /// <returns>Open; the caller disposes of it.</returns>

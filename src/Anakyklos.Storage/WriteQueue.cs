@@ -18,19 +18,44 @@ public sealed class WriteQueue : IDisposable
     /// <summary>Raised when somebody who was told of a write failed at it; the write itself stands.</summary>
     public event Action<Exception>? ListenerFailed;
 
+    /// <summary>Raised at the desk, before anything more is written, when somebody else has written to the file since: what is remembered
+    /// of it may be old.</summary>
+    public event Action? StrangerWrote;
+
     private readonly ConcurrentQueue<Job> _line = new();
     private readonly SqliteConnection _connection;
     private readonly PreparedStatements _prepared;
     private readonly PartBook _parts;
     private readonly Journal _journal;
+    private readonly TimeProvider _time;
+    private long _version;
+    private long _strangerAt;
     private int _taken;
     private volatile bool _closed;
 
     internal WriteQueue(SqliteConnection connection, PartBook parts, SealKey key, TimeProvider time)
     {
-        (_connection, _parts) = (connection, parts);
+        (_connection, _parts, _time) = (connection, parts, time);
         _prepared = new(connection);
         _journal = new(_prepared, key, time);
+        _version = Version();
+    }
+
+    /// <summary>When it was noticed last that somebody else had written to the file while it is open here; null where nobody did. It is
+    /// noticed when something is written.</summary>
+    public DateTimeOffset? StrangerAt => Interlocked.Read(ref _strangerAt) is > 0 and var ticks ? new(ticks, TimeSpan.Zero) : null;
+
+    // SQLite's own count: it stays for what is written through this connection, and is another after what came through any other.
+    private long Version() => _prepared.First("pragma data_version", r => r.GetInt64(0));
+
+    private void LookForStranger()
+    {
+        var version = Version();
+        if (version == _version)
+            return;
+        _version = version;
+        Interlocked.Exchange(ref _strangerAt, _time.GetUtcNow().UtcTicks);
+        StrangerWrote?.Invoke();
     }
 
     /// <summary>Says who writes, for the journal: asked when a piece of writing is brought; empty where nobody is known.</summary>
@@ -86,6 +111,7 @@ public sealed class WriteQueue : IDisposable
         try
         {
             _prepared.Run("begin immediate");
+            LookForStranger();
             _journal.Begin();
             // The first piece needs no savepoint: when it fails, the transaction holds nothing else yet.
             var moved = new Dictionary<long, (int Seq, string Hash)>();

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Rehearsal;
 using Anakyklos.Core.Sheets;
 using static Anakyklos.Core.Tests.WayOutTests;
 using static Anakyklos.Core.Tests.Workbench;
@@ -93,6 +94,37 @@ public sealed class EarlyTests
                 Assert.NotEqual(card.LiftUp ? LiftNeed.Down : LiftNeed.Up, after.Next!.Lift);
             if (!next.MovesLift)
                 Assert.Contains(after.BeforeSigning(), r => r.Step == next.Id && r.What.EndsWith("is left for later."));
+        });
+    }
+
+    // "Do it now" of what was put aside: either it comes next, or it is said why not; never is something taken that changes nothing.
+    [Theory]
+    [InlineData("tarn-courier-20d", "engine-oil-and-filter")]
+    [InlineData("corran-fen-12", "tyre-rotation air-filter")]
+    public void Whatever_is_taken_early_changes_the_order(string sheet, string jobs)
+    {
+        AtEveryStep(sheet, jobs, (card, now) =>
+        {
+            if (card.Next is not { } next)
+                return;
+            var after = Given(card, new PutAside(next.Id, "Waits for a part"), now);
+            foreach (var step in after.Steps)
+                Tried(after, step.Id);
+            // And while all else is done around it.
+            for (var presses = 0; presses < 80 && after.Next is { } other && other.Id != next.Id; presses++)
+            {
+                now += other.Takes + (other.Wait?.Lasts ?? TimeSpan.Zero);
+                if (after.Decide(UsualPress.Of(after, other), Iona, now, UsualPress.Facts(after.Sheet)) is not Accepted pressed)
+                    break;
+                after = after.Taking(pressed, Guid.NewGuid(), Iona, now).Card;
+                Tried(after, next.Id);
+            }
+
+            void Tried(JobCard at, StepId step)
+            {
+                if (at.Decide(new TakeEarly(step), Iona, now) is Accepted taken)
+                    Assert.True(taken.Events.OfType<PlanChanged>().Any(), $"{step} is taken early, and stays where it was");
+            }
         });
     }
 

@@ -271,7 +271,8 @@ public sealed class InspectTests
     public void What_holds_a_vehicle_and_cannot_be_set_is_the_leads_and_left_out_it_holds_it()
     {
         var step = At("lumen-ardent", "first-check", "check-handbrake");
-        Assert.Contains("no whole number", _hand.No(new MeasurePoint(step.Id, "lever", "5.5")));
+        Assert.Contains("“5.5” is no whole number", _hand.No(new MeasurePoint(step.Id, "lever", "5.5")));
+        Assert.StartsWith("Count the clicks.", _hand.No(new MeasurePoint(step.Id, "lever", " ")));
         _hand.Do(new MeasurePoint(step.Id, "lever", "9 clicks"));
         _hand.Do(new LetPointStay(step.Id, "lever"));
         Assert.Equal(FindingGrade.Stop, Assert.Single(_hand.Card.Stops).Event.Grade);

@@ -44,6 +44,14 @@ public class SheetBoundTests
     }
 
     [Fact]
+    public void Digits_of_another_script_are_no_time_and_no_thread()
+    {
+        Assert.Contains(Wrong(s => s["access"]!["air-box"]!["takes"] = "١٢ min"), w => w.StartsWith("access.air-box.takes:"));
+        Assert.Contains(Wrong(s => s["fasteners"]!["engine-drain-plug"]!["thread"] = "M١٤x1.5"),
+            w => w.StartsWith("fasteners.engine-drain-plug.thread:"));
+    }
+
+    [Fact]
     public void A_name_of_nothing_is_told_at_its_line()
     {
         foreach (var nothing in new[] { "", "  " })

@@ -89,7 +89,7 @@ public sealed class BadInputTests : IAsyncLifetime
         Assert.Equal("/", desk.Address.AbsolutePath);
         Assert.Null(desk.Page.QuerySelector("a[href='/intake']"));
         await desk.Get("/lift/1058");
-        Assert.Equal(HttpStatusCode.Conflict, await desk.Submit(".lift-main button"));
+        Assert.Equal(HttpStatusCode.Forbidden, await desk.Submit(".lift-main button"));
         Assert.Contains("You can look at cards, not work on them.", desk.Text);
         await desk.Get("/handover/1058");
         Assert.Null(desk.Page.QuerySelector("form[action='?handler=sign']"));

@@ -91,7 +91,7 @@ public sealed class SentFormTests() : InTheDemo("effie")
         await Full(true);
         Assert.Equal(HttpStatusCode.ServiceUnavailable, await Me.Post("/stores?handler=Container", [.. form]));
         Assert.Contains("is full, so nothing was written. Make room on it", Me.Text);
-        Assert.Contains("batch: B-77", Me.Text);
+        Assert.Contains("Batch: B-77", Me.Text);
         await Full(false);
         await Me.Submit("main form");
         Assert.Equal("/stores", Me.Address.AbsolutePath);

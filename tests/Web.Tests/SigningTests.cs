@@ -58,7 +58,7 @@ public sealed class SigningTests : InTheDemo
         // A PIN belongs to what wants one, and to nothing else.
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Say(new { say = "order", command = Guid.NewGuid(), pin = "2468" })).Status);
         // Stores look, and sign nothing.
-        foreach (var (who, status) in new[] { ("effie", HttpStatusCode.Conflict), ("una", HttpStatusCode.OK) })
+        foreach (var (who, status) in new[] { ("effie", HttpStatusCode.Forbidden), ("una", HttpStatusCode.OK) })
             Assert.Equal(status, (await Say(new { say = "sign", command = Guid.NewGuid(), who, pin = "2468" })).Status);
     }
 

@@ -32,7 +32,7 @@ async function upTo(page, title, seen) {
 }
 
 async function spoil(vehicle, wrong) {
-  await vehicle.locator('html:not(.deaf)').waitFor();
+  await vehicle.locator('html[data-awake]:not(.deaf)').waitFor();
   await vehicle.locator('#fault').selectOption({ label: wrong });
   await after(vehicle, () => vehicle.getByRole('button', { name: 'Let it be so' }).click());
 }

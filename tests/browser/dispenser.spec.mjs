@@ -30,7 +30,7 @@ test("the dispenser fills HD-07: hung in the wrong drum, then in the right can, 
   }
   // It hangs in the largest drum, which holds another oil: what it ran waits, and the lift says so at once.
   await hand.goto('/stand-ins/dispenser');
-  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.locator('html[data-awake]:not(.deaf)').waitFor();
   await hand.locator('.wrench-hold').hover();
   await hand.mouse.down();
   await hand.waitForTimeout(400);
@@ -38,7 +38,7 @@ test("the dispenser fills HD-07: hung in the wrong drum, then in the right can, 
   await expect(said(hand)).toContainText('Fulmar Heavy 10W-40 went in');
   await expect(page.locator('.came')).toContainText('OD-1 read');
   await bay.goto('/bay/bay-1');
-  await bay.locator('html:not(.deaf)').waitFor();
+  await bay.locator('html[data-awake]:not(.deaf)').waitFor();
   await expect(bay.locator('.reading')).toContainText('It is in: say at the kit');
   await bay.locator('summary').click();
   await bay.getByLabel('Why').fill('Ran into a jug, to flush the hose');
@@ -47,14 +47,14 @@ test("the dispenser fills HD-07: hung in the wrong drum, then in the right can, 
   // Hung into the can of the right oil, at the device and in the bay's list.
   await hand.selectOption('#container', '1');
   await after(hand, () => hand.getByRole('button', { name: 'Hang it in there' }).click());
-  await bay.locator('html:not(.deaf)').waitFor();
+  await bay.locator('html[data-awake]:not(.deaf)').waitFor();
   await bay.locator('select[name=container]').selectOption('1');
   await after(bay, () => bay.getByRole('button', { name: 'So it is' }).click());
   await expect(bay.locator('.device', { hasText: 'OD-1' })).toContainText('Draws from can 1');
   await page.reload();
   await expect(page.locator('.phase')).toContainText('OD-1 sends what it meters here');
   await after(hand, () => hand.getByRole('button', { name: /^As the card wants it/ }).click());
-  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.locator('html[data-awake]:not(.deaf)').waitFor();
   await hand.locator('.wrench-hold').hover();
   await hand.mouse.down();
   await expect(hand.locator('.wrench-click.clicked')).toBeVisible({ timeout: 20_000 });

@@ -53,7 +53,7 @@ test('a card is signed and its record amended by key, and it leaves as PDF and a
     await there.locator('#workshop').fill('Quay Garage');
     await there.locator('#name').fill('Mhairi');
     for (const pin of await there.locator('input[type=password]').all()) await pin.fill('135790');
-    await there.locator('main button[type=submit]').click();
+    await after(there, () => there.locator('main button[type=submit]').click());
     await there.goto('/brought-in');
     await there.getByLabel('A record that another workshop wrote').setInputFiles(file);
     await after(there, () => there.getByRole('button', { name: 'Verify and keep it' }).click());

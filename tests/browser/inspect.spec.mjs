@@ -2,18 +2,25 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { gate } from './gate.mjs';
 import { key, openWith, signIn, usualPress, workUpTo } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 const PORT = 5200;
+const WORKSHOP = 5220;
 let server;
+let line;
 let card = 0;
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'anakyklos-inspect-'));
-  server = await startServer(['demo', '--data', folder, '--port', String(PORT), '--speed', '240'], PORT);
+  server = await startServer(['demo', '--data', folder, '--port', String(WORKSHOP), '--speed', '240'], WORKSHOP);
+  line = await gate(PORT, WORKSHOP);
 });
-test.afterAll(() => server.kill());
+test.afterAll(async () => {
+  await line.close();
+  await server.kill();
+});
 test.use({ baseURL: `http://localhost:${PORT}` });
 
 const point = (page) => page.locator('.point-name');
@@ -34,13 +41,29 @@ test('points are answered by key, one found otherwise is marked, and what is mea
   await expect(page.getByRole('alert').first()).toContainText('Count the clicks');
   await page.locator('#value').fill('nine');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert').first()).toContainText('no whole number');
+  await expect(page.getByRole('alert').first()).toContainText('“nine” is no whole number');
   await expect(page.locator('#value')).toHaveValue('nine');
-  await page.locator('#value').fill('9');
+  // What is typed while the answer is on its way is not lost.
+  await page.locator('#value').fill('ten');
+  await page.route('**/lift/**measured', async (route) => {
+    await page.locator('#value').fill('9');
+    await route.continue();
+  });
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').first()).toContainText('“ten” is no whole number');
+  await expect(page.locator('#value')).toHaveValue('9');
+  await page.unrouteAll();
   await page.keyboard.press('Enter');
   await expect(page.locator('.too-little')).toContainText('9 clicks is too much');
   await page.reload();
   await expect(page.locator('.points')).toContainText('9 clicks');
+  // What the card says to a number that was pressed without a line comes by itself when the line is back.
+  await page.locator('#value').fill('10');
+  line.set('cut');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.notice')).toContainText('Kept here');
+  line.set('up');
+  await expect(page.locator('.too-little')).toContainText('10 clicks is too much', { timeout: 20_000 });
   await page.locator('#value').fill('6');
   await page.keyboard.press('Enter');
   await expect(page.locator('main h1')).not.toContainText('clicks');

@@ -65,6 +65,7 @@ test('bottle after bottle goes in until it runs over', async ({ page }) => {
   await key(page, 'r');
   await expect(page.locator('.question')).toContainText('It runs over at 1.00 L, but the book says 1.50 L.');
   await key(page, 'Enter');
+  await expect(page.locator('.question')).toHaveCount(0);
   await key(page, 'Enter');
   await expect(says(page)).toContainText('go on until it runs out of the hole');
   await expect(page.locator('.value-figure')).toHaveText('1.50');

@@ -7,7 +7,7 @@ export const SOON = { intervals: [50, 50, 50, 100, 100, 250] };
 
 export async function signIn(page, name = 'Iona R.') {
   await page.goto('/signin');
-  await page.getByText(name).click();
+  await page.getByText(name, { exact: true }).click();
   await page.getByLabel('PIN').fill(PIN);
   await page.getByLabel('PIN').press('Enter');
   await expect(page.getByRole('heading', { name: 'In the bays' })).toBeVisible();
@@ -38,7 +38,7 @@ export async function openCard(page, odometer) {
 
 /** The key, once the page has been there long enough to be read; before that a press is taken for an echo. */
 export async function key(page, name) {
-  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await page.keyboard.press(name);
 }
 

@@ -42,11 +42,11 @@ test('glitter on the magnet: half the interval, and the next card says so', asyn
   await expect(page.locator('.held')).toHaveCount(0);
   const glitter = page.getByRole('button', { name: /Fine glitter/ });
   await expect(glitter).toContainText('A sample to the laboratory, and half the next interval');
-  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await glitter.click();
   await expect(page.locator('main h1')).toContainText('oil filter cap');
   const asked = page.getByRole('button', { name: /Sample asked for/ });
-  await page.locator('html:not(.deaf)').waitFor();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await asked.click();
   await expect(asked).toHaveCount(0);
   await expect(page.locator('.last-press')).toContainText('Sample 1 of the engine oil taken');
@@ -87,7 +87,7 @@ test('what came out is weighed, asked about, and goes back', async ({ page }) =>
   const weighs = async (full, empty) => {
     await page.getByLabel('Pan and oil').fill(full);
     await page.getByLabel('The empty pan').fill(empty);
-    await page.locator('html:not(.deaf)').waitFor();
+    await page.locator('html[data-awake]:not(.deaf)').waitFor();
     await page.getByRole('button', { name: 'That is the weight' }).click();
   };
   await weighs('7.89 kg', '1.6');

@@ -7,14 +7,14 @@ export const said = (hand) => hand.locator('.wrench-said');
 // where the machine lets it.
 export async function pull(hand, degrees = 0) {
   await hand.goto('/stand-ins/wrench');
-  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.locator('html[data-awake]:not(.deaf)').waitFor();
   const loose = hand.getByRole('button', { name: /^Run the/ });
   if (await loose.count()) await loose.click();
   await hand.locator('.wrench-hold').waitFor();
   const wants = hand.getByRole('button', { name: /^As this joint wants it/ });
   const to = (await wants.innerText()).match(/: ([\d.]+)/)[1];
   await after(hand, () => wants.click());
-  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.locator('html[data-awake]:not(.deaf)').waitFor();
   await expect(hand.locator('.wrench-setting')).toContainText(to);
   // What is tight already clicks at once, and is let go of then.
   if (degrees > 0 && (await hand.locator('.seat.chosen').innerText()).includes('run in by hand')) {

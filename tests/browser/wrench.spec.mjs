@@ -39,7 +39,7 @@ test('a click that nothing wants comes to the lift at once, and is discarded in 
   await page.goto('/lift/1058');
   await bay.goto('/bay/bay-2');
   await hand.goto('/stand-ins/wrench');
-  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.locator('html[data-awake]:not(.deaf)').waitFor();
   await hand.getByRole('button', { name: 'Bay 2' }).click();
   await expect(hand.locator('.wrench-card')).toContainText('HD-08');
   await pull(hand);
@@ -60,7 +60,7 @@ test('the screws of a cover go in their order: by keyboard, by a tap, by the wre
   const hand = await browser.newPage();
   for (const who of [page, hand]) await signIn(who);
   await hand.goto('/stand-ins/wrench');
-  await hand.locator('html:not(.deaf)').waitFor();
+  await hand.locator('html[data-awake]:not(.deaf)').waitFor();
   await hand.getByRole('button', { name: 'Bay 1' }).click();
   const card = await openWith(page, 'HD-15', '24700', ['primary-oil']);
   const seen = new Map();

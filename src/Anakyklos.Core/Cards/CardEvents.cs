@@ -18,6 +18,10 @@ public abstract record CardEvent
     /// <summary>What it did, as worked out when it happened; null for events that speak for themselves, and on cards from before
     /// 2026-12.</summary>
     public FrozenEffects? Frozen { get; init; }
+
+    /// <summary>When it came to the workshop, where it was pressed without a line and kept at the screen until there was one; then the
+    /// time at which it is recorded is what that screen says. Null where it came at once.</summary>
+    public DateTimeOffset? Came { get; init; }
 }
 
 /// <summary>An event of the work at a step; the kind of that step says what it did.</summary>

@@ -57,8 +57,18 @@ public static class CardJson
     /// <summary>An event from JSON.</summary>
     /// <returns>The event.</returns>
     /// <exception cref="JsonException">It is not an event of a known kind.</exception>
-    public static CardEvent Read(string json) => JsonSerializer.Deserialize<CardEvent>(json, Options)
-        ?? throw new JsonException("An event cannot be null.");
+    public static CardEvent Read(string json)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<CardEvent>(json, Options) ?? throw new JsonException("An event cannot be null.");
+        }
+        catch (Exception e) when (e is NotSupportedException or FormatException or InvalidOperationException or ArgumentException
+            or OverflowException or KeyNotFoundException)
+        {
+            throw new JsonException("This is no event that anybody knows.", e);
+        }
+    }
 
     private sealed class QuantityConverters : JsonConverterFactory
     {

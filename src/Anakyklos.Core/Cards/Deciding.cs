@@ -29,6 +29,8 @@ public sealed partial class JobCard
         var decision = ByCommand(command, by, now, facts ?? CardFacts.None);
         if (decision is not Accepted accepted)
             return decision;
+        if (accepted.Events.Count == 0)
+            throw new InvalidOperationException($"{command.GetType().Name} was accepted and changes nothing.");
         var (events, after) = Frozen(accepted.Events, by, now);
         IReadOnlyList<CardEvent> order = [.. OrderedAfter(command, events, after, by, now)];
         if (order.Count == 0)
@@ -37,18 +39,22 @@ public sealed partial class JobCard
         return new Accepted([.. events, .. more]) { Then = then };
     }
 
-    private static Refused LooksOnly() => No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.");
+    private static Refused LooksOnly() =>
+        No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.") with { IsForRole = true };
 
     /// <summary>The card after a decision of its own.</summary>
     /// <param name="decided">What this card decided, as it stands.</param>
     /// <param name="command">The client's id of the command.</param>
     /// <param name="by">Who said it.</param>
-    /// <param name="at">When it was decided.</param>
+    /// <param name="at">When it was decided, or pressed where it was kept.</param>
+    /// <param name="came">When it came, where it was kept at a screen without a line; null where it came at once.</param>
     /// <returns>The next card, and what was recorded for it.</returns>
-    public (JobCard Card, IReadOnlyList<Recorded> Recorded) Taking(Accepted decided, Guid command, Person by, DateTimeOffset at)
+    public (JobCard Card, IReadOnlyList<Recorded> Recorded) Taking(Accepted decided, Guid command, Person by, DateTimeOffset at,
+        DateTimeOffset? came = null)
     {
         var seq = _history.Count;
-        IReadOnlyList<Recorded> more = [.. decided.Events.Select(e => new Recorded(++seq, at, by, command, e))];
+        IReadOnlyList<Recorded> more = [.. decided.Events.Select(e => new Recorded(++seq, at, by, command,
+            came is null ? e : e with { Came = came }))];
         var card = With(more);
         // What comes next was looked for already, and is the same whatever the command's id.
         if (decided.Then?._next is { } next)

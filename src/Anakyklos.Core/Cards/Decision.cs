@@ -38,7 +38,11 @@ public sealed record Accepted(IReadOnlyList<CardEvent> Events) : Decision
 
 /// <summary>It cannot be.</summary>
 /// <param name="Reasons">Every reason, at least one.</param>
-public sealed record Refused(IReadOnlyList<Refusal> Reasons) : Decision;
+public sealed record Refused(IReadOnlyList<Refusal> Reasons) : Decision
+{
+    /// <summary>Whether it is the role of whoever said it that is in the way, whatever the card's state.</summary>
+    public bool IsForRole { get; init; }
+}
 
 /// <summary>It needs an answer first.</summary>
 /// <param name="Question">The question.</param>

@@ -57,8 +57,10 @@ public sealed partial class JobCard
             return No("This is the next step anyway.", "Do it.", c.Step);
         if (IsOver(step, now) is { } over)
             return over;
-        return InTheWay(step, now) is { Count: > 0 } reasons ? new Refused(reasons)
-            : Yes([.. Replanned(now, [], c.Step, $"“{TitleOf(step)}” taken early")]);
+        if (InTheWay(step, now) is { Count: > 0 } reasons)
+            return new Refused(reasons);
+        return Replanned(now, [], c.Step, $"“{TitleOf(step)}” taken early").ToArray() is { Length: > 0 } events ? Yes(events)
+            : No("It is in its place already: nothing comes between.", "Do it.", c.Step);
     }
 
     private Decision AgainFromHere(DateTimeOffset now) =>

@@ -32,3 +32,6 @@ public readonly struct APerson;
 
 /// <summary>A device that measures, by what is painted on it.</summary>
 public readonly struct ADevice;
+
+/// <summary>A lesson of the practice bay.</summary>
+public readonly struct ALesson;

@@ -85,7 +85,8 @@ public abstract class Scale
             problem = "";
             if (bare.Length is > 0 and <= 6 && bare.All(char.IsAsciiDigit))
                 return new(int.Parse(bare, CultureInfo.InvariantCulture), this);
-            problem = $"“{(typed.Length > 40 ? typed[..40] + "…" : typed)}” is no whole number. Count the {word}.";
+            var counting = $"Count the {word}.";
+            problem = typed.Length == 0 ? counting : $"“{(typed.Length > 40 ? typed[..40] + "…" : typed)}” is no whole number. {counting}";
             return null;
         }
     }

@@ -8,9 +8,6 @@ internal static class FastenerReader
 {
     private const int MostPlaces = 99;
 
-    // The tightest joints of vehicles that stand on a workshop's lift take a few hundred.
-    private static readonly Quantity<Torque> Most = Quantity<Torque>.Of(2000, Torque.NewtonMetre);
-
     // Wider than this no wrench would be set by it.
     private const int Widest = 3;
 
@@ -106,7 +103,7 @@ internal static class FastenerReader
     private static ToTorque ReadTorque(SheetCursor c)
     {
         var (low, high) = (c.Amount<Torque>("low"), c.Amount<Torque>("high"));
-        if (high > Most)
+        if (high > TorqueWrench.Strongest)
             c.Complain("high", $"{high} is more than any joint of a vehicle takes. Check the number and its unit.");
         else if (high > low * Widest)
             c.Complain("high", $"{high} is more than {Widest} times {low}: nobody could set a wrench by that. Check the numbers.");

@@ -120,7 +120,7 @@ public static partial class OwnPoints
         return new(scale, low, high, null, [], null, high is null ? GaugeRule.Wear : GaugeRule.Adjust, false, null);
     }
 
-    private const string Number = @"\d{1,5}(?:[.,]\d{1,4})?";
+    private const string Number = @"[0-9]{1,5}(?:[.,][0-9]{1,4})?";
 
     [GeneratedRegex($"^(?:(?<low>{Number}) ?(?:to|-|–) ?(?<high>{Number})|at least (?<least>{Number})|at most (?<most>{Number}))"
         + " ?(?<unit>[A-Za-z]+)$")]

@@ -275,6 +275,6 @@ internal static partial class SheetCheck
             }
     }
 
-    [GeneratedRegex(@"^M(\d{1,2}(?:\.\d)?)(?:\s?[x×]\s?\d(?:\.\d{1,2})?)?$")]
+    [GeneratedRegex(@"^M([0-9]{1,2}(?:\.[0-9])?)(?:\s?[x×]\s?[0-9](?:\.[0-9]{1,2})?)?$")]
     private static partial Regex ThreadShape();
 }

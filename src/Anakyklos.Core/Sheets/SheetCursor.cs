@@ -266,6 +266,6 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
     [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
     private static partial Regex IdShape();
 
-    [GeneratedRegex(@"^(\d{1,4})\s?(s|min|h)$")]
+    [GeneratedRegex(@"^([0-9]{1,4})\s?(s|min|h)$")]
     private static partial Regex DurationShape();
 }

@@ -43,6 +43,10 @@ public sealed record CrowFoot(Quantity<Length> Length, int Degrees)
 public sealed record TorqueWrench(string Name, Quantity<Torque> Low, Quantity<Torque> High, Quantity<Torque> Step, Unit<Torque> Scale,
     decimal Accuracy, Quantity<Length>? Lever = null)
 {
+    /// <summary>More than any wrench of a vehicle workshop gives, and than any joint there takes: 2000 N·m. What is above is a slip of
+    /// number or unit.</summary>
+    public static readonly Quantity<Torque> Strongest = Quantity<Torque>.Of(2000, Torque.NewtonMetre);
+
     /// <summary>Whether some graduation of it does, whatever it strays by.</summary>
     /// <param name="spec">The torque wanted.</param>
     /// <param name="with">What is across its head, or null.</param>

@@ -215,7 +215,7 @@ internal abstract class TorqueCoach : Coach
 
     private static Refused? Implausible(Typed<Torque> reading) =>
         reading.Value <= Quantity<Torque>.Zero ? No("A torque is above zero.", "Type what the wrench said.", field: "torque")
-        : reading.Value > Quantity<Torque>.Of(2000, Torque.NewtonMetre)
+        : reading.Value > TorqueWrench.Strongest
             ? No($"{reading} is more than any wrench here gives.", "Type what the wrench said.", field: "torque")
         : null;
 

@@ -54,7 +54,8 @@ internal static class CardEndpoints
 
         api.MapPost("/cards/{id:long}/commands", Give).WithSummary("Something is said to a card; the description names all that can be")
             .Accepts<JsonElement>("application/json").AddOpenApiOperationTransformer(DescribeCommands)
-            .Produces<CommandView>().ProducesProblem(400).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+            .Produces<CommandView>()
+            .ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
 
     /// <summary>A stream to a screen, unless its session has too many already.</summary>
@@ -122,7 +123,7 @@ internal static class CardEndpoints
             },
         }),
         Refused refused => Results.Problem(string.Join(" ", refused.Reasons),
-            statusCode: refused.Reasons.Any(r => r.Field is not null) ? 422 : 409, title: "Not yet",
+            statusCode: refused.IsForRole ? 403 : refused.Reasons.Any(r => r.Field is not null) ? 422 : 409, title: "Not yet",
             extensions: new Dictionary<string, object?> { ["reasons"] = refused.Reasons }),
         _ => Results.Problem(statusCode: 500),
     };

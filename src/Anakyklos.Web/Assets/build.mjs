@@ -10,6 +10,8 @@ const modules = join(web, '..', '..', 'node_modules');
 const lib = join(web, 'wwwroot', 'lib');
 mkdirSync(lib, { recursive: true });
 copyFileSync(join(modules, '@alpinejs/csp/dist/cdn.min.js'), join(lib, 'alpine-csp.min.js'));
+copyFileSync(join(modules, 'idb/build/index.js'), join(lib, 'idb.js'));
+copyFileSync(join(modules, 'idb/build/umd.js'), join(lib, 'idb-umd.js'));
 for (const [family, face] of [
   ['b612', 'latin-400-normal'],
   ['b612', 'latin-700-normal'],
@@ -30,7 +32,7 @@ for (const [face, weight] of [['DejaVuSans', 400], ['DejaVuSans-Bold', 700]])
 const pages = [
   'base', 'common', 'yard', 'lift', 'map', 'kit-at-lift', 'gauges', 'panels',
   'handover', 'record', 'vehicle', 'desk', 'drums', 'narrow', 'plan', 'stores', 'due', 'kit',
-  'intake', 'library', 'bay', 'laboratory', 'stands', 'own-list', 'dash', 'scan-tool', 'week', 'remembered', 'people',
+  'intake', 'library', 'bay', 'laboratory', 'stands', 'own-list', 'dash', 'scan-tool', 'week', 'remembered', 'people', 'line',
 ];
 // Each coach brings the styles of its own drawings.
 const styles = readdirSync(join(web, 'Coaches'), { recursive: true })

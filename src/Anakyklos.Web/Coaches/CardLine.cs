@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Desk;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Wording;
 using Anakyklos.Web.Wording;
@@ -8,6 +9,10 @@ namespace Anakyklos.Web.Coaches;
 /// <summary>What happened to a card, a line an event: what all kinds of work share here, the rest where the work is drawn.</summary>
 public static class CardLine
 {
+    /// <summary>Who it was, and when it came where a screen had kept it.</summary>
+    public static string By(Recorded recorded, WorkshopClock clock) => recorded.By.Name
+        + (recorded.Event.Came is { } came ? $", kept without a line, came {clock.Local(came):HH:mm:ss}" : "");
+
     /// <summary>One event as a line of the record.</summary>
     public static string Of(JobCard card, Recorded recorded)
     {

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Wording;
 using Anakyklos.Storage;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.Features;
@@ -66,7 +67,11 @@ public sealed record UnsentForm(string Address, IReadOnlyList<(string Name, stri
 
     /// <summary>What of it somebody may have typed or chosen, to be read once more.</summary>
     public IReadOnlyList<string> Told => [.. Fields.Where(f => !Silent.Contains(f.Name) && f.Value.Length is > 0 and < 200)
-        .Select(f => $"{f.Name}: {f.Value}")];
+        .Select(f => $"{InWords(f.Name)}: {f.Value}")];
+
+    // A field as its label would be read: "newPlate" is a new plate.
+    private static string InWords(string name) => Words.Capital(string.Concat(name.Select((c, i) => char.IsAsciiLetterUpper(c) && i > 0
+        ? $" {char.ToLowerInvariant(c)}" : char.IsAsciiLetterOrDigit(c) ? $"{c}" : " ")));
 
     /// <summary>The form that came with a request, where it can be read once more.</summary>
     internal static UnsentForm? Of(HttpContext context)

@@ -13,7 +13,7 @@ public sealed class FirstRun(RequestDelegate next)
         _someone = _someone || !people.Nobody;
         var path = context.Request.Path;
         if (_someone || path.StartsWithSegments("/setup") || path.StartsWithSegments("/healthz") || path.StartsWithSegments("/openapi")
-            || path.StartsWithSegments("/error"))
+            || path.StartsWithSegments("/error") || path.StartsWithSegments("/kept"))
             return next(context);
         context.Response.Redirect("/setup");
         return Task.CompletedTask;

@@ -6,7 +6,7 @@ namespace Anakyklos.Web.Hosting;
 
 /// <summary>What the program does by itself: copies of the workshop every night, and where its journal stands, written down when it is
 /// started and stopped.</summary>
-public sealed class NightWatch(BackupDesk backups, WorkshopDatabase database, WorkshopClock clock, ILogger<NightWatch> log)
+public sealed class NightWatch(BackupDesk backups, FileWatch file, WorkshopDatabase database, WorkshopClock clock, ILogger<NightWatch> log)
     : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
@@ -20,16 +20,22 @@ public sealed class NightWatch(BackupDesk backups, WorkshopDatabase database, Wo
         using var timer = new PeriodicTimer(Every);
         do
         {
-            try
-            {
-                await backups.Round();
-            }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                log.LogError(e, "The nightly copy failed");
-            }
+            await Try(() => backups.Round(), "The nightly copy failed");
+            await Try(file.Look, "It could not be looked whether anybody else writes to the file");
         }
         while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+
+    private async Task Try(Func<Task> work, string failed)
+    {
+        try
+        {
+            await work();
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            log.LogError(e, "{Failed}", failed);
+        }
     }
 
     /// <inheritdoc/>

@@ -12,7 +12,7 @@ namespace Anakyklos.Web.Hosting;
 public sealed class ScreenStreams(IHostApplicationLifetime lifetime, TimeProvider time)
 {
     /// <summary>So often each is heard of.</summary>
-    public static readonly TimeSpan Beat = TimeSpan.FromSeconds(10);
+    public static readonly TimeSpan Beat = TimeSpan.FromSeconds(2);
 
     /// <summary>So many a session has at most.</summary>
     public const int Most = 24;

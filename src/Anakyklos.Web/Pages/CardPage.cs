@@ -1,3 +1,4 @@
+using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
@@ -17,11 +18,17 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     protected WorkshopClock Clock => clock;
     protected Viewer Viewer => viewer;
 
+    /// <summary>When this page is drawn, in the workshop's time zone; of a page that is prepared ahead, when it would be.</summary>
+    public DateTimeOffset Now { get; private protected set; } = clock.Now;
+
     public CardNumber Id { get; private set; }
-    public JobCard Card { get; private set; } = null!;
+    public JobCard Card { get; private protected set; } = null!;
     public CardEntry Entry { get; private set; } = null!;
     public List<Refusal> Refusals { get; } = [];
     public Question? Question { get; private set; }
+
+    /// <summary>The field that says how long a press was kept at the screen.</summary>
+    internal const string Kept = "kept";
 
     /// <summary>A fresh id for the next command from this page.</summary>
     public Guid Command { get; } = Guid.CreateVersion7();
@@ -68,17 +75,19 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <returns>Whether it was carried out; otherwise this page must be shown again with what stands in the way.</returns>
     protected async Task<bool> Carry(CardCommand? wanted, Person? by = null)
     {
+        var isForRole = false;
         if (Me is not { } me || !Guid.TryParse(Typed("command"), out var command))
             Refusals.Add(new("This form is too old to be sent.", "Load the page again; nothing was written."));
-        else if (wanted is not null)
+        else if (wanted is not null && KeptFor(by) is var (kept, isKept))
         {
-            var answer = (await cards.Handle(Id, command, wanted, by ?? me, clock.Now))!;
+            var answer = (await cards.Handle(Id, command, new(wanted, by ?? me, clock.Now, isKept ? kept : null)))!;
             Card = answer.Card;
             switch (answer.Decision)
             {
                 case Accepted:
                     return true;
                 case Refused refused:
+                    isForRole = refused.IsForRole;
                     Refusals.AddRange(refused.Reasons);
                     break;
                 case Asked asked:
@@ -86,9 +95,22 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
                     break;
             }
         }
-        Response.StatusCode = Refusals.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity
-            : StatusCodes.Status409Conflict;
+        Response.StatusCode = isForRole ? StatusCodes.Status403Forbidden
+            : Refusals.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity : StatusCodes.Status409Conflict;
         return false;
+    }
+
+    // How long the screen kept it without a line, in milliseconds; null where that is no time, and why is among the refusals.
+    private (TimeSpan Kept, bool IsKept)? KeptFor(Person? by)
+    {
+        if (Typed(Kept) is not { Length: > 0 } typed)
+            return (TimeSpan.Zero, false);
+        if (by is null && long.TryParse(typed, NumberStyles.None, CultureInfo.InvariantCulture, out var ms)
+            && ms <= JobCard.KeptAtMost.TotalMilliseconds)
+            return (TimeSpan.FromMilliseconds(ms), true);
+        Refusals.Add(by is not null ? new("What somebody puts their PIN to is not kept without a line.", "Say it again at this screen.")
+            : new("Nobody can tell when that was pressed.", "Look at the card, and press it again there if it still holds."));
+        return null;
     }
 
     /// <summary>The lift after a press, with what others did since this screen was drawn.</summary>

@@ -19,7 +19,8 @@ namespace Anakyklos.Web.Pages;
 [RequestSizeLimit(LargestForm)]
 [RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
 public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices, PhotoDesk photos,
-    DrumDesk drums, LabelDesk labels, RulingStore rulings, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
+    DrumDesk drums, LabelDesk labels, RulingStore rulings, AheadDesk ahead, WorkshopClock clock, Viewer viewer)
+    : CommandPage(cards, clock, viewer)
 {
     // A picture that is too large is told so; what is larger still is not even read.
     private const int LargestForm = 64_000_000;
@@ -80,11 +81,11 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
 
     /// <summary>What runs by itself while this step is done; empty for nothing.</summary>
     public string Meantime => Scene.IsDone || Scene.WaitsFor is not null ? ""
-        : string.Join(" and the ", Card.Waits.Where(w => w.Until > Clock.Now && w.Id != Scene.Step.Id)
+        : string.Join(" and the ", Card.Waits.Where(w => w.Until > Now && w.Id != Scene.Step.Id)
             .Select(w => w.For.ToLowerInvariant()).Take(2));
 
     /// <summary>Whether nothing but a feeling hand is missing before this step.</summary>
-    public bool AsksIfCold => Scene.InTheWay.Count == 1 && Card.AsksIfCold(Scene.Step, Clock.Now);
+    public bool AsksIfCold => Scene.InTheWay.Count == 1 && Card.AsksIfCold(Scene.Step, Now);
 
     /// <summary>What two people must know about this step.</summary>
     public string ForTwo => Scene.Pictures.Middle.Length > 0 ? "Nobody else is at, in or under it."
@@ -114,7 +115,7 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     public DeviceId? Listens { get; private set; }
 
     /// <summary>The step that let out what can be rinsed now; null for none.</summary>
-    public SheetStep? ToRinse => Card.ToRinse(Clock.Now);
+    public SheetStep? ToRinse => Card.ToRinse(Now);
 
     /// <summary>The level that the open panel asks for long before its turn; null for every other panel.</summary>
     public LookAhead? LooksAhead => Panel switch
@@ -125,10 +126,10 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     };
 
     /// <summary>The step that let out what can be measured in its pan now; null for none.</summary>
-    public SheetStep? ToMeasure => Card.ToMeasure(Clock.Now);
+    public SheetStep? ToMeasure => Card.ToMeasure(Now);
 
     /// <summary>What another did last on a card that is new to whoever looks; null when it is not.</summary>
-    public Recorded? TakenOver => Viewer.Member is { } me ? Card.WorkedOnBefore(me.Id, Clock.Now) : null;
+    public Recorded? TakenOver => Viewer.Member is { } me ? Card.WorkedOnBefore(me.Id, Now) : null;
 
     /// <summary>The drawing of where the step is, and what it points at.</summary>
     /// <param name="near">Whether it is drawn from near, as beside a step, or whole, as it is when opened.</param>
@@ -155,13 +156,36 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         return Show(step, panel, can, point);
     }
 
+    /// <summary>Answers that need not be asked about, of a page that is prepared ahead; null on every other page.</summary>
+    public IReadOnlyList<AlikeAnswers>? Alike { get; private set; }
+
+    /// <summary>This page as it would be after what is not said yet, so that it is there when the line dies. Nothing is written.</summary>
+    /// <param name="id">Card number.</param>
+    /// <param name="moves">What would be said, see <see cref="Ahead.Read"/>.</param>
+    /// <param name="panel">The panel in the middle, or null.</param>
+    public IActionResult OnPostAhead(long id, string? moves, string? panel)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        if (Me is not { } me || Ahead.Read(moves) is not { } read)
+            return BadRequest();
+        var would = ahead.Go(Id, Card, read, me, Now);
+        if (would.Moves < read.Count || would.Card is { Next: null } or { Ended: not null })
+            return StatusCode(StatusCodes.Status409Conflict);
+        (Card, Now) = (would.Card, would.At);
+        var shown = Show(null, panel);
+        if (panel is null)
+            Alike = Ahead.Alike(Scene, Viewer, (said, usual) => ahead.Alike(Id, Card, said, usual, me, Now));
+        return shown;
+    }
+
     private IActionResult Show(string? stepId, string? panel, string? can = null, string? point = null)
     {
         if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
-        Scene = LiftScene.Of(Card, step, Clock.Now, new(Viewer,
-            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(Clock.Today)).Select(w => w.Wrench)],
-            Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, Clock.Today,
+        Scene = LiftScene.Of(Card, step, Now, new(Viewer,
+            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(DateOnly.FromDateTime(Now.DateTime))).Select(w => w.Wrench)],
+            Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, DateOnly.FromDateTime(Now.DateTime),
             int.TryParse(can ?? Typed("from"), out var from) ? from : null,
             step.Traits.LooksOver ? devices.WrenchesIn(Entry.Bay) : [],
             point ?? Typed("point"), step.Traits.PutsOut ? devices.ScanToolIn(Entry.Bay) : null,
@@ -174,13 +198,13 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             || Scene.Others.Any(o => o.Asks && o.Command == panel) ? panel! : "";
         // What nobody measured is not offered as a press: the amount is asked for at once.
         if (Panel.Length == 0 && step.Traits.MeasuresOut && Card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside
-            && Card.InTheWay(step, Clock.Now).Count == 0)
+            && Card.InTheWay(step, Now).Count == 0)
             Panel = "amount";
         After = Card.Steps.SkipWhile(s => s.Id != step.Id).Skip(1).FirstOrDefault(s => Card.State(s.Id).Status == StepStatus.Waiting);
         Stay = LiftWords.Stay(Card.HandsAfter(step));
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0
             && Scene.WaitsFor is null && Question is null;
-        AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Clock.Now)?.Costs : null;
+        AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Now)?.Costs : null;
         Readings = devices.WaitingIn(Entry.Bay);
         Listens = Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
             : Scene.TakesTorque ? devices.WrenchFor(Entry.Bay, Scene.Torque!, Scene.CrowFoot)

@@ -41,9 +41,11 @@ public sealed class PeopleModel(PeopleStore people, PeopleDesk desk, SettingStor
 
     public async Task<IActionResult> OnPostBackAsync(string? person) => Answer(person, await desk.TakeBack(person ?? ""));
 
-    public async Task<IActionResult> OnPostDigitsAsync(bool six)
+    public async Task<IActionResult> OnPostDigitsAsync(bool? six)
     {
-        await settings.Change(now => now with { LongPins = six ? true : null });
+        if (six is null)
+            return BadRequest();
+        await settings.Change(now => now with { LongPins = six.Value ? true : null });
         return RedirectToPage();
     }
 

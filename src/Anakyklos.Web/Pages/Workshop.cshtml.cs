@@ -16,7 +16,7 @@ namespace Anakyklos.Web.Pages;
 /// <summary>The lead's page: school, wrenches, rules, weather, vehicles from a file, people. Each form has its own letter before the names
 /// of its fields.</summary>
 public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, BackupDesk backups,
-    CalendarDesk calendars, VisitStore visits, Viewer viewer) : PageModel
+    FileWatch file, CalendarDesk calendars, VisitStore visits, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
 
@@ -133,6 +133,9 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
 
     /// <summary>The nightly copies.</summary>
     public BackupDesk Backups => backups;
+
+    /// <summary>What is wrong with the workshop's file or its copies.</summary>
+    public IReadOnlyList<string> Troubles => file.Troubles;
 
     /// <summary>Those that are there, the newest first.</summary>
     public IReadOnlyList<BackupThere> Copies { get; } = backups.All;

@@ -31,7 +31,9 @@ public sealed class YouModel(PeopleStore people, PeopleDesk desk, BrowserSignIn 
     {
         if (viewer.Member is not { } member)
             return Redirect("/signin");
-        await people.Prefer(member.Id, units == "us" ? "us" : "metric", look is "day" or "night" ? look : "device");
+        if (units is not ("us" or "metric") || look is not ("day" or "night" or "device"))
+            return BadRequest();
+        await people.Prefer(member.Id, units, look);
         return Redirect("/");
     }
 

@@ -22,6 +22,8 @@ namespace Anakyklos.Web.Serving;
 /// <summary>Puts the application together.</summary>
 public static class WorkshopApplication
 {
+    private const string Answered = "X-Anakyklos";
+
     internal static WebApplication Build(Options options, TimeProvider time)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
@@ -51,6 +53,8 @@ public static class WorkshopApplication
             database.Writes.Writer = () => signedIn.HttpContext?.User.FindFirstValue(ClaimTypes.NameIdentifier) ?? "";
             var log = s.GetRequiredService<ILoggerFactory>().CreateLogger<WorkshopDatabase>();
             database.Writes.ListenerFailed += e => log.LogError(e, "A listener failed after a write; the write stands");
+            database.Writes.StrangerWrote += () => log.LogWarning("Another program wrote to {File} while it is served here; only one may",
+                options.File);
             return database;
         });
         services.AddSingleton<TrailStore>();
@@ -59,6 +63,7 @@ public static class WorkshopApplication
         services.AddSingleton<SentForms>();
         services.AddSingleton(new BackupPlace(options.Backups, options.KeptBackups));
         services.AddSingleton<BackupDesk>();
+        services.AddSingleton<FileWatch>();
         services.AddSingleton<SheetStore>();
         services.AddSingleton<CardStore>();
         services.AddSingleton<SessionStore>();
@@ -128,6 +133,7 @@ public static class WorkshopApplication
         services.AddSingleton<RecordDesk>();
         services.AddSingleton<CalendarDesk>();
         services.AddSingleton<FrontDesk>();
+        services.AddSingleton<AheadDesk>();
         services.AddSingleton<LabelJobStore>();
         services.AddSingleton<LabelDesk>();
         services.AddSingleton<RulingStore>();
@@ -190,6 +196,7 @@ public static class WorkshopApplication
             pages.Conventions.AllowAnonymousToPage("/SignIn");
             pages.Conventions.AllowAnonymousToPage("/Setup");
             pages.Conventions.AllowAnonymousToPage("/Error");
+            pages.Conventions.AllowAnonymousToPage("/Kept");
             pages.Conventions.AuthorizePage("/Workshop", "lead");
             pages.Conventions.AuthorizePage("/People", "lead");
             pages.Conventions.AuthorizePage("/Trail", "lead");
@@ -237,6 +244,8 @@ public static class WorkshopApplication
             // Whatever is not a file of the program is somebody's: no cache on the way keeps it.
             context.Response.OnStarting(() =>
             {
+                // So a screen knows an answer of the workshop from one of whatever stands in its place.
+                context.Response.Headers[Answered] = "1";
                 if (context.Response.Headers.CacheControl.Count == 0)
                     context.Response.Headers.CacheControl = "no-store";
                 return Task.CompletedTask;

@@ -1,3 +1,6 @@
+import { workshopNow } from './clock.js';
+import { again } from './way.js';
+
 const two = (n) => String(n).padStart(2, '0');
 
 function clock(ms) {
@@ -5,44 +8,7 @@ function clock(ms) {
   return s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${two(Math.floor(s / 60))}:${two(s % 60)}`;
 }
 
-// The workshop's clock, which a hurried demo lets run faster than this device's.
 const page = document.querySelector.bind(document);
-let arrived = performance.now();
-let base = null;
-
-// The page has just been put in place of another: its clock begins now, however long the first one was looked at.
-export function fresh() {
-  arrived = performance.now();
-  base = null;
-}
-
-// What the workshop's clock says now, asked for: a page may be old when it is shown, out of a cache or after the device slept.
-let heard = null;
-
-async function hear() {
-  if (!page('[data-now]')) return;
-  const asked = performance.now();
-  try {
-    const { now, speed } = await (await fetch('/api/v1/clock', { cache: 'no-store' })).json();
-    if (Number.isFinite(now)) heard = { now, speed, at: (asked + performance.now()) / 2 };
-  } catch {
-    /* Without a line the page's own time goes on. */
-  }
-}
-
-hear();
-addEventListener('pageshow', (e) => e.persisted && hear());
-addEventListener('online', hear);
-document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && hear());
-
-function workshopNow() {
-  const card = page('[data-now]');
-  if (!card) return Date.now();
-  if (heard) return heard.now + (performance.now() - heard.at) * heard.speed;
-  if (base?.element !== card)
-    base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };
-  return base.now + (performance.now() - base.at) * base.speed;
-}
 
 // A screen is told once to be quiet, and stays so; another one beside it may call out.
 const QUIET = 'anakyklos-quiet';
@@ -111,7 +77,7 @@ export const wait = () => ({
     else {
       clearInterval(this.timer);
       if (this.ran && this.$el.dataset.for) callOut(`${this.$el.dataset.for}: over.`);
-      if (this.$el.dataset.reload) setTimeout(() => location.reload(), 700);
+      if (this.$el.dataset.reload) setTimeout(again, 700);
     }
   },
   destroy() {
@@ -148,7 +114,7 @@ export const seconds = () => ({
       if (reload) {
         clearInterval(this.timer);
         this.timer = null;
-        setTimeout(() => location.reload(), 500);
+        setTimeout(again, 500);
       }
     }
   },

@@ -1,12 +1,23 @@
 // What script adds to pages that work without it: keys, taps, countdowns, presses that survive a dead line, news from other screens.
 import './keys.js';
 import { isTyped } from './bounce.js';
-import { send, resend } from './press.js';
+import { begin, send } from './press.js';
+import { keptHere, strip } from './kept.js';
+import { back, heard, isDead, listening, session } from './line.js';
 import { dipstick, jug, seconds, sound, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 import { calls } from './calls.js';
 import { dash } from './dash.js';
+
+let begun = false;
+let leaving = false;
+addEventListener('pagehide', () => {
+  leaving = true;
+});
+addEventListener('pageshow', () => {
+  leaving = false;
+});
 
 document.addEventListener('alpine:init', () => {
   const { Alpine } = window;
@@ -19,7 +30,11 @@ document.addEventListener('alpine:init', () => {
         this.notice = e.detail.text;
         this.noticeLink = Boolean(e.detail.link);
       });
-      resend();
+      // A page that is put in place of another has begun already.
+      if (!begun) begin();
+      begun = true;
+      // From here on a key is heard.
+      document.documentElement.dataset.awake = 'yes';
     },
     reload() {
       location.reload();
@@ -137,11 +152,30 @@ document.addEventListener('alpine:init', () => {
     stream: null,
     lock: null,
     init() {
-      const { card, seq } = this.$el.dataset;
-      this.stream = new EventSource(`/api/v1/cards/${card}/changes`);
-      this.stream.addEventListener('changed', (e) => this.changed(Number(e.data), Number(seq)));
-      this.stream.addEventListener('reading', (e) => this.came(Number(e.data), Number(this.$root.dataset.waiting)));
+      this.onLine = () => this.listen();
+      addEventListener('line', this.onLine);
+      this.listen();
       this.wake();
+    },
+    listen() {
+      if (isDead()) {
+        this.stream?.close();
+        this.stream = null;
+        listening(false);
+        return;
+      }
+      if (this.stream) return;
+      const { card, seq } = this.$root.dataset;
+      const stream = new EventSource(`/api/v1/cards/${card}/changes`);
+      this.stream = stream;
+      listening(true);
+      for (const said of ['open', 'beat', 'changed', 'reading']) stream.addEventListener(said, heard);
+      stream.addEventListener('changed', (e) => this.changed(Number(e.data), Number(seq)));
+      stream.addEventListener('reading', (e) => this.came(Number(e.data), Number(this.$root.dataset.waiting)));
+      // It tries again by itself; whether there is a line at all is asked at once, unless the page itself is going.
+      stream.addEventListener('error', async () => {
+        if (!leaving && this.stream === stream && (await session())) back();
+      });
     },
     came(waiting, seen) {
       if (waiting === seen || document.querySelector('.busy')) return;
@@ -163,7 +197,9 @@ document.addEventListener('alpine:init', () => {
       }
     },
     destroy() {
+      removeEventListener('line', this.onLine);
       this.stream?.close();
+      listening(false);
       this.lock?.release();
     },
   }));
@@ -185,6 +221,8 @@ document.addEventListener('alpine:init', () => {
     },
   }));
 
+  Alpine.data('strip', strip);
+  Alpine.data('keptHere', keptHere);
   Alpine.data('wait', wait);
   Alpine.data('sound', sound);
   Alpine.data('seconds', seconds);
@@ -195,3 +233,6 @@ document.addEventListener('alpine:init', () => {
   Alpine.data('calls', calls);
   Alpine.data('dash', dash);
 });
+
+// Reads the pages that were prepared where a browser would show that it cannot reach anybody. Only over HTTPS, or on this machine itself.
+navigator.serviceWorker?.register('/sw.js').catch(() => {});
