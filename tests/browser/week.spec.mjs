@@ -22,6 +22,13 @@ const opened = async (browser, options = {}) => {
   return page;
 };
 
+// The Wednesday of next week, whatever today is and however late.
+const nextWednesday = () => {
+  const day = new Date();
+  day.setUTCDate(day.getUTCDate() + 9 - ((day.getUTCDay() + 6) % 7));
+  return day.toISOString().slice(0, 10);
+};
+
 const at = (page) => page.locator('.visit-at').innerText();
 
 test('by keyboard: from the drawing to the visit, fixed on another day, in the other tab as well', async ({ browser }) => {
@@ -67,6 +74,7 @@ test('what would move is shown before anything is kept, and back leads to where 
   await page.getByLabel('Begins').fill('03:00');
   await page.getByRole('button', { name: 'What would that move?' }).click();
   await expect(page.locator('#problem-time')).toContainText('not open all that time');
+  await page.getByLabel('Day', { exact: true }).fill(nextWednesday());
   await page.getByLabel('Begins').fill('10:15');
   await page.getByRole('button', { name: 'What would that move?' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Then:' })).toBeVisible();
