@@ -66,7 +66,7 @@ public sealed record Debrief(IReadOnlyList<Harmed> Harms, IReadOnlyList<Noticed>
             shown.Values.Where(s => s <= h.At).Select(s => (DateTimeOffset?)s).Min()))];
         var done = run.Log.OfType<CardTold>().SelectMany(t => t.Said.Event.Frozen?.Effects ?? []).OfType<StepEnds>().Select(e => e.Step)
             .Distinct().Select(run.Card.Step).OfType<SheetStep>().ToList();
-        var begun = PracticeRun.Begin(run.Lesson, run.Card.Sheet, run.Card.History[0].At, run.Card.History[0].By).Card;
+        var begun = run.Start.Card;
         var plan = begun.PlanFrom(run.Card.History[0].At);
         var isPassed = run.Card.Signature is not null && claims.Count == 0 && noticed.All(n => n.IsWell)
             && harms.All(h => !run.Lesson.Never.Contains(h.Harm.Kind));
@@ -117,17 +117,23 @@ public static class Retelling
     /// <param name="run">The run.</param>
     public static IEnumerable<(PracticeRun Before, PracticeEntry Entry)> Moments(this PracticeRun run)
     {
-        var opened = run.Card.History[0];
-        var before = PracticeRun.Begin(run.Lesson, run.Card.Sheet, opened.At, opened.By);
+        var before = run.Start;
         foreach (var entry in run.Log)
         {
             yield return (before, entry);
-            before = entry switch
-            {
-                HandDid did => before.Do(did.By, did.Choice, did.Typed, did.At).Run,
-                CardTold told => before.Hearing(told),
-                _ => before,
-            };
+            before = before.Again(entry);
         }
     }
+
+    /// <summary>What happened once happens again.</summary>
+    /// <param name="before">How the bay stood before it.</param>
+    /// <param name="entry">What happened.</param>
+    public static PracticeRun Again(this PracticeRun before, PracticeEntry entry) => entry switch
+    {
+        HandDid { Choice: PracticeRun.Waiting } waited => before.Wait(waited.By, waited.At - before.Now),
+        HandDid did => before.Do(did.By, did.Choice, did.Typed, did.At).Run,
+        CardTold told => before.Hearing(told),
+        GateStopped stopped => before.Hearing(stopped),
+        _ => throw new ArgumentException($"Nobody has said how {entry.GetType().Name} is told again.", nameof(entry)),
+    };
 }

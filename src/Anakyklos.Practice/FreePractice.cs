@@ -12,7 +12,8 @@ public static class FreePractice
     /// <summary>The most that is wrong at once.</summary>
     public const int MostFaults = 4;
 
-    private static readonly LessonId Id = "free";
+    /// <summary>The id of what is no named lesson.</summary>
+    public static readonly LessonId Id = "free";
 
     /// <summary>A lesson of its own.</summary>
     /// <param name="sheet">The model.</param>
@@ -36,9 +37,11 @@ public static class FreePractice
             chosen.Add(one);
             left.RemoveAll(f => f.Notice.What == one.Notice.What.Text);
         }
-        return new(Id, $"{sheet.Name}: {string.Join(", ", jobs.Select(j => Words.Low(sheet.Jobs[j].Name)))}", 1, "Free practice", "",
+        return new(Id, $"{sheet.Name}: {string.Join(", ", jobs.Select(j => Words.Low(sheet.Jobs[j].Name)))}", 1, "Free practice",
+            "Nobody says whether anything is wrong with it.",
             sheet.Id, jobs, hot, 1, [.. chosen.Select(c => c.Fault)], [.. chosen.Select(c => c.Notice)],
-            [.. Enum.GetValues<HarmKind>().Where(k => k != HarmKind.OutOfReach)], "", [new("TW-1", Torque.NewtonMetre)], null, []);
+            [.. Enum.GetValues<HarmKind>().Where(k => k != HarmKind.OutOfReach)],
+            "Look before you press, and tell the card what you find.", [new("TW-1", Torque.NewtonMetre)], null, []);
     }
 
     /// <summary>What can be wrong with the things that these jobs touch, and how it is noticed.</summary>

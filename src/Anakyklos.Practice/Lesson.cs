@@ -49,6 +49,9 @@ public sealed record Lesson(LessonId Id, string Name, int Road, string Stage, st
 
     private const int LongestRoad = 999;
 
+    /// <summary>The wrenches that lie ready.</summary>
+    public IReadOnlyList<PracticeWrench> Ready => Wrenches.Count > 0 ? Wrenches : [new("TW-1", Torque.NewtonMetre)];
+
     /// <summary>Reads a lesson; gives every error with its line, or the lesson.</summary>
     /// <param name="json">The file's text.</param>
     /// <param name="sheets">The models that it may be about, by id.</param>

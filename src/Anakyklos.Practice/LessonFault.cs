@@ -38,6 +38,31 @@ internal static class LessonFault
         return null;
     }
 
+    /// <summary>A fault as it is written in a file: its kind, the thing, and what else it says.</summary>
+    /// <exception cref="ArgumentException">No lesson can say it.</exception>
+    internal static IReadOnlyList<(string Name, object Value)> Write(Fault fault) => fault switch
+    {
+        Seized f => Said("seized", f.What),
+        Stripped f => Said("stripped", f.What),
+        OldRingStays f => Said("old-ring-stays", f.What),
+        Slivers f => Said("slivers", f.What),
+        WrongInBox f => Said("wrong-in-box", f.What),
+        BesideItsGroove f => Said("beside-its-groove", f.What),
+        Milky f => Said("milky", f.What),
+        Thinned f => Said("thinned", f.What),
+        WrongInCan f => Said("wrong-in-can", f.What),
+        Missing f => [.. Said("missing", f.What), ("by", $"{f.By}")],
+        MisreadStick f => [.. Said("misread-stick", f.What), ("percent", (int)(f.By * 100))],
+        ResetFailsOnce f => Said("reset-fails-once", f.What),
+        WeakBattery => [("kind", "weak-battery")],
+        TrappedWire => [("kind", "trapped-wire")],
+        DoorAjar => [("kind", "door-ajar")],
+        _ => throw new ArgumentException($"A lesson cannot say {fault.GetType().Name}.", nameof(fault)),
+    };
+
+    private static IReadOnlyList<(string Name, object Value)> Said<TId>(string kind, TId what) where TId : struct =>
+        [("kind", kind), ("what", $"{what}")];
+
     private static TId Of<TId, T>(SheetCursor c, IReadOnlyDictionary<TId, T> things) where TId : struct, IId<TId>
     {
         var id = TId.Of(c.Text("what"));

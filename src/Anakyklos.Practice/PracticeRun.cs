@@ -79,23 +79,33 @@ public sealed record PracticeRun
     /// <param name="sheet">Its model.</param>
     /// <param name="now">When.</param>
     /// <param name="by">Who opens the card.</param>
-    public static PracticeRun Begin(Lesson lesson, ModelSheet sheet, DateTimeOffset now, Person by)
-    {
-        var card = JobCard.Replay(sheet, [new(1, now, by, Guid.Empty, new CardOpened(Plate, sheet.Id, sheet.Revision, lesson.Jobs,
+    public static PracticeRun Begin(Lesson lesson, ModelSheet sheet, DateTimeOffset now, Person by) => Begin(lesson, sheet,
+        new Recorded(1, now, by, Guid.Empty, new CardOpened(Plate, sheet.Id, sheet.Revision, lesson.Jobs,
             CardPlanner.Plan(sheet, lesson.Jobs, lesson.People).Steps, Quantity<Distance>.Of(100_000, Distance.Kilometre), Use.Normal, null,
-            new Dictionary<PartId, int>()))]);
-        var vehicle = lesson.Faults.Aggregate(Vehicle.AsItComes(sheet, now, lesson.Hot), (v, fault) => v.With(fault));
-        return new(lesson, card, vehicle);
-    }
+            new Dictionary<PartId, int>())));
+
+    /// <summary>Begins a lesson with a card that was opened before.</summary>
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="sheet">Its model.</param>
+    /// <param name="opened">The card's opening event.</param>
+    public static PracticeRun Begin(Lesson lesson, ModelSheet sheet, Recorded opened) => new(lesson, JobCard.Replay(sheet, [opened]),
+        lesson.Faults.Aggregate(Vehicle.AsItComes(sheet, opened.At, lesson.Hot), (v, fault) => v.With(fault)));
+
+    /// <summary>The run before anything was done in it.</summary>
+    public PracticeRun Start => Begin(Lesson, Card.Sheet, Card.History[0]);
+
+    /// <summary>The bay's own clock: it goes on by what is done and by what is waited, and stands while somebody reads.</summary>
+    public DateTimeOffset Now => Log.IsEmpty ? Card.History[0].At : Log[^1].At;
+
+    /// <summary>Whoever did or told anything in it, the one who opened it first.</summary>
+    public IReadOnlyList<Person> People => [.. Log.Select(e => e.By).Prepend(Card.History[0].By).DistinctBy(p => p.Id)];
 
     /// <summary>What somebody can do where they stand.</summary>
     /// <param name="who">Their name.</param>
     public IReadOnlyList<InReach> Reach(string who) => Practice.Reach.Of(At(who));
 
-    private AtHand At(string who) => new(Vehicle, who, Wrench.GetValueOrDefault(who), Wrenches, Known.Keys.ToHashSet(), Lesson.Pan,
+    private AtHand At(string who) => new(Vehicle, who, Wrench.GetValueOrDefault(who), Lesson.Ready, Known.Keys.ToHashSet(), Lesson.Pan,
         Lesson.Worn);
-
-    private IReadOnlyList<PracticeWrench> Wrenches => Lesson.Wrenches.Count > 0 ? Lesson.Wrenches : [new("TW-1", Torque.NewtonMetre)];
 
     /// <summary>Somebody does something, or looks at something.</summary>
     /// <param name="by">Who.</param>
@@ -128,6 +138,68 @@ public sealed record PracticeRun
         }, "");
     }
 
+    /// <summary>How long somebody's hands or eyes take for a choice: of what the card plans, what it plans for it; a moment for
+    /// everything else.</summary>
+    /// <param name="who">Their name.</param>
+    /// <param name="choice">The id of a choice that they have.</param>
+    /// <param name="typed">What they typed beside it.</param>
+    public TimeSpan Takes(string who, string choice, string typed)
+    {
+        if (Reach(who).SelectMany(t => t.Choices).FirstOrDefault(c => c.Id == choice) is not { } chosen)
+            return TimeSpan.Zero;
+        return chosen.Kind switch
+        {
+            ChoiceKind.Look or ChoiceKind.Take => ALook,
+            ChoiceKind.Go => AWalk,
+            _ => chosen.Does(typed).Deed is { Hands: [.., var last] } ? Planned(choice, last) : TimeSpan.Zero,
+        };
+    }
+
+    private static readonly TimeSpan ALook = TimeSpan.FromSeconds(10);
+    private static readonly TimeSpan AWalk = TimeSpan.FromSeconds(15);
+    private static readonly TimeSpan AHand = TimeSpan.FromSeconds(30);
+
+    /// <summary>How long it takes to tell the card something.</summary>
+    public static readonly TimeSpan APress = TimeSpan.FromSeconds(4);
+
+    // What the plan gives for a step is shared by the hands that it takes.
+    private TimeSpan Planned(string choice, Happening hand)
+    {
+        var thing = choice.Contains(':') ? choice[(choice.IndexOf(':') + 1)..].Split('/')[0] : "";
+        foreach (var step in Card.Steps.Where(s => thing.Length == 0 || s.What.Text == thing))
+        {
+            var hands = HandsOf.Event(Card, new(Card.History.Count + 1, Now, Card.History[0].By, Guid.Empty, new StepDone(step.Id)),
+                Vehicle).Where(h => h is not Goes).ToList();
+            if (hands.Exists(h => h.GetType() == hand.GetType()))
+                return step.Takes / hands.Count;
+        }
+        return AHand;
+    }
+
+    /// <summary>The choice of those who only wait, as it stands in the log.</summary>
+    public const string Waiting = "wait";
+
+    /// <summary>The longest that is waited at once.</summary>
+    public static readonly TimeSpan LongestWait = TimeSpan.FromHours(12);
+
+    /// <summary>Somebody lets time pass.</summary>
+    /// <param name="by">Who.</param>
+    /// <param name="time">How long; more than nothing, at most <see cref="LongestWait"/>, in whole seconds.</param>
+    /// <exception cref="ArgumentOutOfRangeException">It is nothing, or too long.</exception>
+    public PracticeRun Wait(Person by, TimeSpan time)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThanOrEqual(time, TimeSpan.Zero);
+        ArgumentOutOfRangeException.ThrowIfGreaterThan(time, LongestWait);
+        var until = Now + time;
+        var (vehicle, harms) = Vehicle.Until(until < Vehicle.Now ? Vehicle.Now : until);
+        return this with
+        {
+            Vehicle = vehicle,
+            Log = Log.Add(new HandDid(until, by, Waiting, FormattableString.Invariant($"{time.TotalSeconds:0}"),
+                $"waits {(time < TimeSpan.FromMinutes(1) ? $"{time.TotalSeconds:0} s" : $"{time.TotalMinutes:0} min")}", null, harms)),
+        };
+    }
+
     /// <summary>Somebody tells the card something. The card answers by its own rules; the vehicle is not asked, and nothing is done to
     /// it.</summary>
     /// <param name="command">What is said.</param>
@@ -136,12 +208,15 @@ public sealed record PracticeRun
     /// <param name="at">When; not before what happened last.</param>
     public (PracticeRun Run, Decision Decision) Tell(CardCommand command, Guid id, Person by, DateTimeOffset at)
     {
-        var decision = Card.Decide(command, by, at, UsualPress.Facts(Card.Sheet));
+        var decision = Card.Decide(command, by, at, PracticeBench.Facts(Lesson, Card.Sheet));
         switch (decision)
         {
             case Accepted accepted:
                 var (card, said) = Card.Taking(accepted, id, by, at);
                 return (this with { Card = card, Log = Log.AddRange(said.Select(s => new CardTold(s))) }, decision);
+            // What was only typed wrongly is no gate.
+            case Refused refused when refused.Reasons.All(r => r.Field is not null):
+                return (this, decision);
             case Refused refused:
                 return (this with { Log = Log.Add(new GateStopped(at, by, Card.Next?.Id, refused.Reasons, Saved(command, by, at))) },
                     decision);
@@ -149,6 +224,12 @@ public sealed record PracticeRun
                 return (this, decision);
         }
     }
+
+    /// <summary>The card after it heard something.</summary>
+    public JobCard Hears(CardTold told) => Card.With([told.Said]);
+
+    /// <summary>The run with what was stopped at a gate already.</summary>
+    internal PracticeRun Hearing(GateStopped stopped) => this with { Log = Log.Add(stopped) };
 
     /// <summary>The run with what the card had been told already.</summary>
     internal PracticeRun Hearing(CardTold told) => this with { Card = Card.With([told.Said]), Log = Log.Add(told) };

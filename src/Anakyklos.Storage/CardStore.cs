@@ -47,7 +47,7 @@ public sealed record CardEntry(CardNumber Id, string Plate, string Bay, DateTime
 }
 
 /// <summary>Cards as chains of events in the database.</summary>
-public sealed class CardStore(WorkshopDatabase database, SheetStore sheets)
+public sealed class CardStore(WorkshopDatabase database, SheetStore sheets) : ICardRoom
 {
     private const long FirstNumber = 1001;
 

@@ -15,6 +15,7 @@ internal static class StoredIds
         SqlMapper.AddTypeHandler(new OfText<SheetId>());
         SqlMapper.AddTypeHandler(new OfText<StepId>());
         SqlMapper.AddTypeHandler(new OfText<DeviceId>());
+        SqlMapper.AddTypeHandler(new OfText<LessonId>());
         SqlMapper.AddTypeHandler(new OfCard());
     }
 

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
+using Anakyklos.Desk;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Web.Hosting;
@@ -10,21 +11,17 @@ namespace Anakyklos.Web.Hosting;
 public sealed class CardChanges
 {
     private readonly ConcurrentDictionary<Guid, (CardNumber Card, Channel<SseItem<int>> Channel)> _screens = new();
-    private readonly CardStore _cards;
+    private readonly Func<CardNumber, int?> _seq;
 
     private readonly ScreenStreams _streams;
 
     /// <summary>Listens to the stores.</summary>
-    public CardChanges(CardStore cards, DeviceStore devices, ScreenStreams streams)
+    public CardChanges(CardStore cards, PracticeDesk practice, DeviceStore devices, ScreenStreams streams)
     {
         _streams = streams;
-        _cards = cards;
-        cards.Changed += (card, seq) =>
-        {
-            foreach (var (_, screen) in _screens)
-                if (screen.Card == card)
-                    screen.Channel.Writer.TryWrite(Moved(seq));
-        };
+        _seq = id => PracticeStore.IsRun(id) ? practice.Run(id)?.Log.Count : cards.Find(id)?.History.Count;
+        cards.Changed += Tell;
+        practice.Changed += Tell;
         devices.Changed += bay =>
         {
             foreach (var (_, screen) in _screens)
@@ -33,7 +30,7 @@ public sealed class CardChanges
         };
     }
 
-    /// <summary>The last seq of a card as <c>changed</c>, now and whenever it changes, and as <c>reading</c> how many readings wait in its
+    /// <summary>The last seq of a card, or how much happened in a run of the practice bay, as <c>changed</c>, now and whenever it changes, and as <c>reading</c> how many readings wait in its
     /// bay whenever that may have changed; until cancelled. Nothing when there is no such card.</summary>
     public async IAsyncEnumerable<SseItem<int>> Of(CardNumber card, [EnumeratorCancellation] CancellationToken cancel)
     {
@@ -44,9 +41,9 @@ public sealed class CardChanges
         try
         {
             // Whoever begins to listen may have missed what happened since the page was drawn.
-            if (_cards.Find(card) is not { } now)
+            if (_seq(card) is not { } now)
                 yield break;
-            yield return Moved(now.History.Count);
+            yield return Moved(now);
             await foreach (var item in _streams.Of(channel.Reader, cancel))
                 yield return item;
         }
@@ -54,6 +51,13 @@ public sealed class CardChanges
         {
             _screens.TryRemove(id, out _);
         }
+    }
+
+    private void Tell(CardNumber card, int seq)
+    {
+        foreach (var (_, screen) in _screens)
+            if (screen.Card == card)
+                screen.Channel.Writer.TryWrite(Moved(seq));
     }
 
     private static SseItem<int> Moved(int seq) => new(seq, "changed");

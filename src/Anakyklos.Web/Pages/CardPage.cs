@@ -12,8 +12,13 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>What every page of a card shares: loading it, bringing a command to it, and what others did meanwhile.</summary>
-public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer viewer) : PageModel
+public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer viewer, CardRooms? rooms = null) : PageModel
 {
+    private ICardRoom Room(CardNumber id) => rooms?.Of(id) ?? cards;
+
+    /// <summary>Whether it is a card of the practice bay.</summary>
+    public bool IsPractice => PracticeStore.IsRun(Id);
+
     protected CardStore Cards => cards;
     protected WorkshopClock Clock => clock;
     protected Viewer Viewer => viewer;
@@ -51,8 +56,9 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
 
     protected IActionResult? Load(long id)
     {
-        if (cards.Entry(id) is not { } entry || cards.Find(id) is not { } card)
+        if (Room(id).Entry(id) is not { } entry || Room(id).Find(id) is not { } card)
             return NotFound();
+        Now = rooms?.Now(id, Now) ?? Now;
         (Id, Entry, Card) = (id, entry, card);
         if (int.TryParse(Request.Query["since"], out var since))
             Meanwhile = [.. card.History.Where(h => h.Seq > since && (h.By.Id != viewer.Member?.Id || card.IsFromDevice(h))).TakeLast(5)];
@@ -80,7 +86,7 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
             Refusals.Add(new("This form is too old to be sent.", "Load the page again; nothing was written."));
         else if (wanted is not null && KeptFor(by) is var (kept, isKept))
         {
-            var answer = (await cards.Handle(Id, command, new(wanted, by ?? me, clock.Now, isKept ? kept : null)))!;
+            var answer = (await Room(Id).Handle(Id, command, new(wanted, by ?? me, Now, isKept ? kept : null)))!;
             Card = answer.Card;
             switch (answer.Decision)
             {
@@ -118,7 +124,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
 }
 
 /// <summary>A page of a card at which anything may be said that is declared: one way in for all commands.</summary>
-public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer viewer) : CardPage(cards, clock, viewer)
+public abstract class CommandPage(CardStore cards, WorkshopClock clock, Viewer viewer, CardRooms? rooms = null)
+    : CardPage(cards, clock, viewer, rooms)
 {
     /// <summary>A command is given.</summary>
     /// <param name="id">Card number.</param>

@@ -18,9 +18,8 @@ namespace Anakyklos.Web.Pages;
 /// <summary>The lift: one step of a card at a time.</summary>
 [RequestSizeLimit(LargestForm)]
 [RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
-public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices, PhotoDesk photos,
-    DrumDesk drums, LabelDesk labels, RulingStore rulings, AheadDesk ahead, WorkshopClock clock, Viewer viewer)
-    : CommandPage(cards, clock, viewer)
+public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift around, DeviceDesk devices, PhotoDesk photos,
+    PracticeDesk practice, AheadDesk ahead, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer, rooms)
 {
     // A picture that is too large is told so; what is larger still is not even read.
     private const int LargestForm = 64_000_000;
@@ -108,8 +107,11 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     /// <param name="key">The key that presses it, or empty.</param>
     public PressButton Button(LiftScene.Press press, string look, string key) => new(Fields(Scene.Step.Id), press, look, key);
 
-    /// <summary>Readings that wait in the bay of this card, oldest first.</summary>
-    public IReadOnlyList<KeptReading> Readings { get; private set; } = [];
+    /// <summary>What stands around the lift.</summary>
+    public Surroundings Around { get; private set; } = null!;
+
+    /// <summary>The vehicle of the practice bay, as it is from where one stands; null for a real one.</summary>
+    public PracticeView? Practice { get; private set; }
 
     /// <summary>The wrench whose click is noted at this step by itself; null when none is near that can do it.</summary>
     public DeviceId? Listens { get; private set; }
@@ -139,16 +141,12 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         return new(map, map.PointOf(Scene.Step)?.For ?? Scene.Step.What, near);
     }
 
-    public ModelSheet? NewerSheet { get; private set; }
-    public KitConfirmed? LastKit { get; private set; }
-
-    /// <summary>The kit held against the stores, at the kit step.</summary>
-    public KitList? Kit { get; private set; }
-
     public IActionResult OnGet(long id, string? step, string? panel, string? can, string? point)
     {
         if (Load(id) is { } missing)
             return missing;
+        if (IsPractice && !PracticeDesk.MaySee(practice.Of(Id)!, Me!))
+            return Forbid();
         if (Card.Ended is not null)
             return Redirect($"/record/{id}");
         if (step is null && Card.Next is null)
@@ -169,6 +167,9 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
             return missing;
         if (Me is not { } me || Ahead.Read(moves) is not { } read)
             return BadRequest();
+        // In the practice bay a press leads where the vehicle is by then, which nobody knows ahead.
+        if (IsPractice)
+            return StatusCode(StatusCodes.Status409Conflict);
         var would = ahead.Go(Id, Card, read, me, Now);
         if (would.Moves < read.Count || would.Card is { Next: null } or { Ended: not null })
             return StatusCode(StatusCodes.Status409Conflict);
@@ -183,15 +184,13 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     {
         if ((string.IsNullOrEmpty(stepId) ? Card.Next ?? Card.Steps[^1] : Card.Step(stepId)) is not { } step)
             return NotFound();
-        Scene = LiftScene.Of(Card, step, Now, new(Viewer,
-            [.. settings.Read().Wrenches.Where(w => w.InCrib.IsCalibrated(DateOnly.FromDateTime(Now.DateTime))).Select(w => w.Wrench)],
-            Card.Sheet.Pours(step) is not null ? kits.Shelf(Id) : Shelf.Empty, DateOnly.FromDateTime(Now.DateTime),
-            int.TryParse(can ?? Typed("from"), out var from) ? from : null,
-            step.Traits.LooksOver ? devices.WrenchesIn(Entry.Bay) : [],
-            point ?? Typed("point"), step.Traits.PutsOut ? devices.ScanToolIn(Entry.Bay) : null,
-            Drums: step.Traits.EmptiesPans ? drums.Now() : null,
-            Rulings: Card.UnruledAt(step).Any() ? rulings.Of(Card.Sheet.Id) : null,
-            Printer: step.PutsLabelUp ? labels.Says(Id) : null));
+        var today = DateOnly.FromDateTime(Now.DateTime);
+        Around = around.Of(Id, Entry.Bay, Card, step, today);
+        Scene = LiftScene.Of(Card, step, Now, new(Viewer, Around.Wrenches, Around.Shelf, today,
+            int.TryParse(can ?? Typed("from"), out var from) ? from : null, Around.WrenchesHere, point ?? Typed("point"),
+            Around.ScanToolHere, Around.Drums, Around.Rulings, Around.Printer));
+        if (IsPractice)
+            Practice = PracticeView.Of(Id, practice.Run(Id)!, Me!, Request.Query["thing"]);
         Scene.Typed = Typed;
         Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null })
             && (panel != "map" || step.Map.Length > 0))
@@ -205,17 +204,10 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0
             && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Now)?.Costs : null;
-        Readings = devices.WaitingIn(Entry.Bay);
-        Listens = Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
+        Listens = IsPractice || Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
             : Scene.TakesTorque ? devices.WrenchFor(Entry.Bay, Scene.Torque!, Scene.CrowFoot)
             : Scene.Pours > Quantity<Volume>.Zero && Card.OilInHand(step.What) is { } oil
                 ? devices.DispenserFor(Entry.Bay, oil.Products) : null;
-        NewerSheet = sheets.Newest(Card.Sheet.Id) is { } newest && newest.Revision > Card.Sheet.Revision ? newest : null;
-        if (Scene.IsKit)
-            Kit = kits.Of(Id, Card);
-        if (Scene.IsKit)
-            LastKit = Card.Kit ?? Cards.OfVehicle(Card.Opened.Plate).Where(c => c.SignedAt is not null).Select(c => Cards.Find(c.Id)!.Kit)
-                .FirstOrDefault();
         return Page();
     }
 
@@ -229,6 +221,12 @@ public sealed class LiftModel(CardStore cards, SettingStore settings, SheetStore
     {
         if (handler != "saw" || !Request.HasFormContentType || Request.Form.Files.GetFile("picture") is not { Length: > 0 } picture)
             return true;
+        if (IsPractice)
+        {
+            Refusals.Add(new("In the practice bay no picture is kept.", "Say it in words.", Field: "photo"));
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+            return false;
+        }
         await using var stream = picture.OpenReadStream();
         var (photo, wrong) = await photos.TakeIn(Id, await PhotoDesk.Read(stream, picture.Length), by ?? Viewer.Member!.Person);
         if (wrong is not null)

@@ -12,7 +12,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>What is left of a card in its best order: lanes by place, waits, the lift, and why each step stands where it does.</summary>
-public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
+public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewer, CardRooms rooms)
+    : CommandPage(cards, clock, viewer, rooms)
 {
     public CardPlan Plan { get; private set; } = null!;
     public PlannedStep? Chosen { get; private set; }
@@ -67,15 +68,15 @@ public sealed class PlanModel(CardStore cards, WorkshopClock clock, Viewer viewe
     private PageResult Show(string? step, int people)
     {
         People = people == 2 ? 2 : 1;
-        Plan = Card.PlanFrom(Clock.Now, People);
+        Plan = Card.PlanFrom(Now, People);
         Chosen = Plan.Rows.FirstOrDefault(r => r.Step.Id == step) ?? (Plan.Rows.Count > 0 ? Plan.Rows[0] : null);
         if (Chosen is { Step: var chosen })
         {
             Why = Plan.Why(chosen.Id);
             if (!chosen.MovesLift && Card.Step(chosen.Id) is { } known && Card.Next?.Id != chosen.Id)
             {
-                InTheWay = Card.InTheWay(known, Clock.Now);
-                Early = InTheWay.Count == 0 ? Card.PlanWith(chosen.Id, Clock.Now) : null;
+                InTheWay = Card.InTheWay(known, Now);
+                Early = InTheWay.Count == 0 ? Card.PlanWith(chosen.Id, Now) : null;
             }
         }
         return Page();

@@ -23,7 +23,7 @@ public sealed class RecordModel(CardStore cards, SettingStore settings, PeopleSt
     /// <summary>Those who may put something right beside it.</summary>
     public IEnumerable<Member> Signers => people.All().Where(p => p.Person.WorksOnCards);
 
-    public IActionResult OnGet(long id) => Load(id) ?? Show();
+    public IActionResult OnGet(long id) => PracticeStore.IsRun(id) ? Redirect($"/practice/{id}") : Load(id) ?? Show();
 
     /// <inheritdoc/>
     protected override IActionResult Show()

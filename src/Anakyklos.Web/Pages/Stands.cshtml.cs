@@ -8,7 +8,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>A card as it stands in the middle of the work, to be read in ten seconds by whoever takes it over.</summary>
-public sealed class StandsModel(CardStore cards, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer)
+public sealed class StandsModel(CardStore cards, WorkshopClock clock, Viewer viewer, CardRooms rooms)
+    : CommandPage(cards, clock, viewer, rooms)
 {
     // More than these are not read in ten seconds; the hand-over page has them all.
     private const int Told = 6;
@@ -32,7 +33,7 @@ public sealed class StandsModel(CardStore cards, WorkshopClock clock, Viewer vie
 
     private PageResult Show()
     {
-        Stands = Card.Standing(Clock.Now);
+        Stands = Card.Standing(Now);
         return Page();
     }
 

@@ -91,6 +91,11 @@ public static class WorkshopApplication
         services.AddSingleton<PlannedCards>();
         services.AddSingleton<BookIn>();
         services.AddSingleton<KitDesk>();
+        services.AddSingleton<PracticeStore>();
+        services.AddSingleton<LessonShelf>();
+        services.AddSingleton<PracticeDesk>();
+        services.AddSingleton<CardRooms>();
+        services.AddSingleton<AroundLift>();
         services.AddSingleton<OrderDesk>();
         services.AddSingleton<WorkAhead>();
         services.AddSingleton<RecommendationStore>();

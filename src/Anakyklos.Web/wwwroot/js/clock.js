@@ -16,7 +16,7 @@ let heard = null;
 if (document.documentElement.dataset.prepared) heard = JSON.parse(localStorage.getItem(KEPT) ?? 'null');
 
 async function hear() {
-  if (!page('[data-now]')) return;
+  if (!page('[data-now]') || page('[data-practice]')) return;
   const asked = Date.now();
   try {
     const { now, speed } = await (await fetch('/api/v1/clock', { cache: 'no-store' })).json();
@@ -38,7 +38,8 @@ export const speed = () => heard?.speed ?? Number(page('[data-speed]')?.dataset.
 
 export function workshopNow() {
   const card = page('[data-now]');
-  if (heard) return heard.now + (Date.now() - heard.at) * heard.speed;
+  // The practice bay's clock goes by what is done there.
+  if (heard && !page('[data-practice]')) return heard.now + (Date.now() - heard.at) * heard.speed;
   if (!card) return Date.now();
   if (base?.element !== card)
     base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };

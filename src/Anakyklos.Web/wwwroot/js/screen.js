@@ -165,7 +165,9 @@ document.addEventListener('alpine:init', () => {
         return;
       }
       if (this.stream) return;
-      const { card, seq } = this.$root.dataset;
+      // In the practice bay hands move it on as well as presses.
+      const { card, practice } = this.$root.dataset;
+      const seq = practice || this.$root.dataset.seq;
       const stream = new EventSource(`/api/v1/cards/${card}/changes`);
       this.stream = stream;
       listening(true);

@@ -71,7 +71,7 @@ export async function prepare() {
   const card = cardHere();
   const token = document.querySelector('main [name="__RequestVerificationToken"]')?.value;
   const command = document.querySelector('main [name="command"]')?.value;
-  if (!card || !token || !command || isDead()) return;
+  if (!card || !token || !command || isDead() || document.querySelector('main.lift').dataset.practice) return;
   const stop = new AbortController();
   preparing = stop;
   const bring = async (moves, panel) => {
