@@ -24,6 +24,7 @@ public static class PracticeBench
             .Select(p => new StockPart(p.Number.Value, p.Name, OfEach, 0, "", []))],
         Containers = [.. sheet.Fluids.Values.DistinctBy(f => PartNumber.Bare(f.Name))
             .Select((f, i) => new OilContainer(i + 1, f.Name, Can, Can, Volume.Litre, null, ""))],
+        Wrenches = [.. Wrenches(lesson).Select(w => new CribWrench(w, DateOnly.MaxValue)), .. UsualPress.Facts(sheet).Shelf.Wrenches],
         Pans = [.. Flows.PanNames.Select(name => new DrainPan(name, lesson.Pan ?? UsualPan))],
     };
 

@@ -73,6 +73,11 @@ public sealed class LessonTests
         Assert.All(debrief.Noticed, n => Assert.NotNull(n.ShownAt));
     }
 
+    internal static PracticeHand HandOf(string id, bool good) => good ? new(Read(id), hasEyes: true) : new(Read(id), hasEyes: false)
+    {
+        MindsScales = false, IsHasty = id == "hot-metal", Means = Wrong.GetValueOrDefault(id, h => h),
+    };
+
     [Theory]
     [MemberData(nameof(Every))]
     public void The_hand_that_it_is_about_does_not(string id)

@@ -53,6 +53,9 @@ internal sealed class PracticeHand
     /// <summary>Does a step at once, whatever the card says to it.</summary>
     internal bool IsHasty { get; init; }
 
+    /// <summary>All that was done and told, in order.</summary>
+    internal List<object> Script { get; } = [];
+
     /// <summary>What could not be done by the choices of the bay.</summary>
     internal List<string> Missing { get; } = [];
 
@@ -116,8 +119,11 @@ internal sealed class PracticeHand
         _ => command,
     };
 
-    private void Tell(CardCommand command, Person? by = null) =>
+    private void Tell(CardCommand command, Person? by = null)
+    {
+        Script.Add(new { step = Run.Card.Next?.Id.Text, tell = command.GetType().Name, says = $"{command}" });
         Run = Run.Tell(by is null ? Answered(command) : command, Guid.NewGuid(), by ?? Tavish, _now).Run;
+    }
 
     private void Decide()
     {
@@ -174,6 +180,7 @@ internal sealed class PracticeHand
         if (_now < Run.Vehicle.Now)
             _now = Run.Vehicle.Now;
         var (run, problem) = Run.Do(Tavish, id, typed, _now);
+        Script.Add(new { step = Run.Card.Next?.Id.Text, did = id, typed });
         Run = run;
         if (problem.Length > 0)
             Missing.Add($"{id} {typed}: {problem}");

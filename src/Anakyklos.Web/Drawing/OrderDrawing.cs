@@ -10,7 +10,7 @@ public sealed class OrderDrawing
     /// <summary>Width of the drawing.</summary>
     public const double Width = 1180;
 
-    private const double Edge = 10;
+    private const double Edge = 20;
 
     /// <summary>A step in its row.</summary>
     /// <param name="Step">The step.</param>
