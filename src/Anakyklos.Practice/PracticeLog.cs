@@ -5,7 +5,8 @@ using Anakyklos.Simulation;
 
 namespace Anakyklos.Practice;
 
-/// <summary>How what happened in a run is kept: of hands only what was chosen and typed, since the same choices make the same run.</summary>
+/// <summary>How what happened in a run is kept: of hands only what was chosen and typed, since the same choices make
+/// the same run.</summary>
 public static class PracticeLog
 {
     private sealed record Did(string Choice, string Typed);
@@ -40,7 +41,8 @@ public static class PracticeLog
     public static PracticeRun Read(PracticeRun start, IEnumerable<(DateTimeOffset At, Person By, string Kind, string Body)> kept) =>
         kept.Aggregate(start, (run, k) => run.Again(k.Kind switch
         {
-            "did" when JsonSerializer.Deserialize<Did>(k.Body, Options) is { } e => new HandDid(k.At, k.By, e.Choice, e.Typed, "", null, []),
+            "did" when JsonSerializer.Deserialize<Did>(k.Body, Options) is { } e =>
+                new HandDid(k.At, k.By, e.Choice, e.Typed, "", null, []),
             "told" when JsonSerializer.Deserialize<Told>(k.Body, Options) is { } e => new CardTold(new(e.Seq, k.At, k.By, e.Command,
                 CardJson.Read(e.Event.GetRawText()))),
             "stopped" when JsonSerializer.Deserialize<Stopped>(k.Body, Options) is { } e => new GateStopped(k.At, k.By, Step(e.Step),

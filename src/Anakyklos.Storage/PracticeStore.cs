@@ -97,7 +97,8 @@ public sealed class PracticeStore(WorkshopDatabase database)
     public Task<bool> Add(CardNumber id, int after, IReadOnlyList<PracticeLine> lines, PersonId? second) => database.Writes.Run(scope =>
     {
         if (scope.Connection.ExecuteScalar<int>("select count(*) from practice_entry where run_id = @id", new { id }) != after
-            || scope.Connection.ExecuteScalar<int>("select count(*) from practice_run where id = @id and ended_at is null", new { id }) == 0)
+            || scope.Connection.ExecuteScalar<int>("select count(*) from practice_run where id = @id and ended_at is null",
+                new { id }) == 0)
             return false;
         foreach (var (line, n) in lines.Select((l, i) => (l, after + i + 1)))
             scope.Connection.Execute("""

@@ -55,7 +55,7 @@ public sealed class LessonTests
 
     public static TheoryData<string> Every => [.. Texts.Keys.Order(StringComparer.Ordinal)];
 
-    private static Lesson Read(string id)
+    internal static Lesson Read(string id)
     {
         var (lesson, errors) = Lesson.Read(Texts[id], PracticeHand.Sheets);
         Assert.Empty(errors);

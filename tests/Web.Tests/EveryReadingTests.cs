@@ -19,7 +19,8 @@ public sealed class EveryReadingTests
     private static JobCard Now(WorkshopHost host) => host.Services.GetRequiredService<CardStore>().Find(Card)!;
 
     // All that the card made of it, by whomever it was said.
-    private static string Stands(WorkshopHost host) => Now(host) is var card ? $"{card.Next?.Id} {card.IsOverTorqued(Step)} {card.Stops.Count()} "
+    private static string Stands(WorkshopHost host) => Now(host) is var card
+        ? $"{card.Next?.Id} {card.IsOverTorqued(Step)} {card.Stops.Count()} "
         + $"{card.TorqueAt(card.Step(Step)!)?.Reading} {card.Deviations.Count} {card.Findings.Count} {card.State(Step).Status}" : "";
 
     private static async Task<WorkshopHost> AtTheCap(bool isInTheWay)

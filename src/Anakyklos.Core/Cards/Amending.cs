@@ -34,6 +34,12 @@ public sealed record Amendable(string Of, string Name)
     /// <summary>A line of the history: a deviation, or something that was seen.</summary>
     /// <param name="seq">Its seq.</param>
     public static string Event(int seq) => $"line/{seq}";
+
+    /// <summary>The seq of a line of the history; null for everything else.</summary>
+    /// <param name="of">What <see cref="Event"/> gave.</param>
+    public static int? SeqOf(string of) => of.StartsWith("line/", StringComparison.Ordinal)
+        && int.TryParse(of["line/".Length..], System.Globalization.NumberStyles.None, System.Globalization.CultureInfo.InvariantCulture,
+            out var seq) ? seq : null;
 }
 
 /// <summary>What a signed card says is put right beside it, by a part that is signed by itself.</summary>

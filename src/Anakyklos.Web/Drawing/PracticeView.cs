@@ -79,7 +79,8 @@ public sealed class PracticeView
             ? Math.Min(1, pan.Filled.In(Volume.Litre) / (Run.Lesson.Pan ?? Quantity<Volume>.Of(20, Volume.Litre)).In(Volume.Litre)) : 0m))];
 
     /// <summary>The number of a thing on the drawing and in the list; empty where it is not on the drawing.</summary>
-    public string Number(string thing) => Sides.SelectMany(s => s.Spots).Select(s => s.Thing).Distinct().ToList().IndexOf(thing) is >= 0 and var i
+    public string Number(string thing) => Sides.SelectMany(s => s.Spots).Select(s => s.Thing).Distinct().ToList()
+        .IndexOf(thing) is >= 0 and var i
         ? $"{i + 1}" : "";
 
     /// <summary>The run from where somebody stands.</summary>

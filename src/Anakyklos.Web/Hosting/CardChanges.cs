@@ -30,7 +30,8 @@ public sealed class CardChanges
         };
     }
 
-    /// <summary>The last seq of a card, or how much happened in a run of the practice bay, as <c>changed</c>, now and whenever it changes, and as <c>reading</c> how many readings wait in its
+    /// <summary>The last seq of a card, or how much happened in a run of the practice bay, as <c>changed</c>, now and whenever it
+    /// changes, and as <c>reading</c> how many readings wait in its
     /// bay whenever that may have changed; until cancelled. Nothing when there is no such card.</summary>
     public async IAsyncEnumerable<SseItem<int>> Of(CardNumber card, [EnumeratorCancellation] CancellationToken cancel)
     {

@@ -19,6 +19,9 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     /// <summary>Whether it is a card of the practice bay.</summary>
     public bool IsPractice => PracticeStore.IsRun(Id);
 
+    /// <summary>How much has happened in the practice bay when this page is drawn; null for the card of a vehicle.</summary>
+    public string? Moved => IsPractice ? $"{rooms?.Moved(Id)}" : null;
+
     protected CardStore Cards => cards;
     protected WorkshopClock Clock => clock;
     protected Viewer Viewer => viewer;
@@ -58,6 +61,8 @@ public abstract class CardPage(CardStore cards, WorkshopClock clock, Viewer view
     {
         if (Room(id).Entry(id) is not { } entry || Room(id).Find(id) is not { } card)
             return NotFound();
+        if (rooms is not null && Me is { } who && !rooms.MaySee(id, who))
+            return Forbid();
         Now = rooms?.Now(id, Now) ?? Now;
         (Id, Entry, Card) = (id, entry, card);
         if (int.TryParse(Request.Query["since"], out var since))

@@ -27,7 +27,8 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PersonBeh
     /// <summary>Those who decide about a stop.</summary>
     public IEnumerable<Member> Leads => Countersigners.Where(p => p.Role == Role.Lead);
 
-    public IActionResult OnGet(long id) => PracticeStore.IsRun(id) ? Redirect($"/practice/{id}/handover") : Load(id) ?? (Card.Ended is null ? Show() : Redirect($"/record/{id}"));
+    public IActionResult OnGet(long id) => PracticeStore.IsRun(id)
+        ? Redirect($"/practice/{id}/handover") : Load(id) ?? (Card.Ended is null ? Show() : Redirect($"/record/{id}"));
 
     /// <inheritdoc/>
     protected override IActionResult Show()

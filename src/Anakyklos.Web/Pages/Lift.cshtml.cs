@@ -145,8 +145,6 @@ public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift aroun
     {
         if (Load(id) is { } missing)
             return missing;
-        if (IsPractice && !PracticeDesk.MaySee(practice.Of(Id)!, Me!))
-            return Forbid();
         if (Card.Ended is not null)
             return Redirect($"/record/{id}");
         if (step is null && Card.Next is null)
