@@ -18,7 +18,8 @@ public sealed record LessonProgress(ShelvedLesson Lesson, int Runs, bool IsPasse
 /// The practice bay: runs of lessons, each a card of its own beside a vehicle in software. What is kept of a run is what was chosen, typed
 /// and told; it is made again from that. Its cards are nowhere among those of vehicles.
 /// </summary>
-public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, SheetStore sheets, WorkshopClock clock) : ICardRoom
+public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, SheetStore sheets, PeopleStore people, WorkshopClock clock)
+    : ICardRoom
 {
     private const int KeptReady = 60;
 
@@ -54,8 +55,7 @@ public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, Sheet
         if (store.Entry(id) is not { } entry || store.Read(id) is not var (text, opened, lines)
             || sheets.Find(entry.Sheet, entry.Revision) is not { } sheet)
             return null;
-        var by = new Person(entry.Person, lines.FirstOrDefault(l => l.By.Id == entry.Person)?.By.Name ?? entry.Person.Text,
-            Role.Technician);
+        var by = people.Find(entry.Person)?.Person ?? new Person(entry.Person, entry.Person.Text, Role.Technician);
         var run = PracticeLog.Read(PracticeRun.Begin(lessons.Of(text), sheet, new Recorded(1, entry.BeganAt, by, Guid.Empty, opened)),
             lines.Select(l => (l.At, l.By, l.Kind, l.Body)));
         Remember(id, run);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { key, signIn, title } from './lift.mjs';
+import { after, key, signIn, title } from './lift.mjs';
 
 /** A vehicle that no other test has: opens its first card and gives the number. */
 async function openNew(page, plate, model, job) {
@@ -79,7 +79,8 @@ test('a kit is scanned part by part; the card waits for the boat and wakes when 
   await page.reload();
   await expect(page.locator('.bay', { hasText: 'HD-16' })).not.toContainText('waits for');
   await page.goto('/kit/1056');
-  await page.getByRole('button', { name: 'Packed as a kit' }).click();
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
+  await after(page, () => page.getByRole('button', { name: 'Packed as a kit' }).click());
   await page.getByRole('button', { name: 'All of it lies here' }).click();
   await expect(page).toHaveURL(/\/lift\/1056/);
   expect(await title(page)).not.toContain('Lay out');

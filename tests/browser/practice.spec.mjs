@@ -11,7 +11,8 @@ const BASE = `http://localhost:${PORT}`;
 let server;
 
 test.beforeAll(async () => {
-  server = await startServer(['demo', '--data', mkdtempSync(join(tmpdir(), 'anakyklos-practice-')), '--port', `${PORT}`, '--speed', '1'], PORT);
+  const folder = mkdtempSync(join(tmpdir(), 'anakyklos-practice-'));
+  server = await startServer(['demo', '--data', folder, '--port', `${PORT}`, '--speed', '1'], PORT);
 });
 test.afterAll(() => server?.kill());
 
