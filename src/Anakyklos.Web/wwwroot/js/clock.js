@@ -4,6 +4,9 @@ const page = document.querySelector.bind(document);
 let arrived = performance.now();
 let base = null;
 
+// A page of a real card has the attribute as well, and empty.
+const inPractice = () => Boolean(page('[data-practice]')?.dataset.practice);
+
 // The page has just been put in place of another: its clock begins now, however long the first one was looked at.
 export function fresh() {
   arrived = performance.now();
@@ -16,7 +19,7 @@ let heard = null;
 if (document.documentElement.dataset.prepared) heard = JSON.parse(localStorage.getItem(KEPT) ?? 'null');
 
 async function hear() {
-  if (!page('[data-now]') || page('[data-practice]')) return;
+  if (!page('[data-now]') || inPractice()) return;
   const asked = Date.now();
   try {
     const { now, speed } = await (await fetch('/api/v1/clock', { cache: 'no-store' })).json();
@@ -39,7 +42,7 @@ export const speed = () => heard?.speed ?? Number(page('[data-speed]')?.dataset.
 export function workshopNow() {
   const card = page('[data-now]');
   // The practice bay's clock goes by what is done there.
-  if (heard && !page('[data-practice]')) return heard.now + (Date.now() - heard.at) * heard.speed;
+  if (heard && !inPractice()) return heard.now + (Date.now() - heard.at) * heard.speed;
   if (!card) return Date.now();
   if (base?.element !== card)
     base = { element: card, now: Number(card.dataset.now), at: Math.min(arrived, performance.now()), speed: Number(card.dataset.speed) };
