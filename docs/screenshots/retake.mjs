@@ -129,6 +129,8 @@ try {
   };
   await page.locator('#kit [name=pan]').fill('20 L');
   await page.locator('.lift-main .main').click();
+  await page.locator('#kit').waitFor({ state: 'detached' });
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await hands('Wheel chocks', 'Set it');
   for (let presses = 0; presses < 8 && !(await title(page)).includes('drain plug'); presses++) {
     const now = await title(page);
