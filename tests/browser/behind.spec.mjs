@@ -38,7 +38,7 @@ async function spoil(vehicle, wrong) {
 }
 
 test('a seized fill plug and a wrong filter: card and vehicle both tell it', async ({ page, context }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   await signIn(page);
   const card = await openWith(page, 'HD-11', '88400', ['engine-oil-and-filter', 'gearbox-oil']);
   const vehicle = await context.newPage();

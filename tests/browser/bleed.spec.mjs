@@ -92,7 +92,7 @@ test('the same wheel goes on by a phone with script off, and a reading too small
 });
 
 test('the usual press alone bleeds the other wheels, and the card is signed', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   await signIn(page);
   await page.goto(`/lift/${card}`);
   for (let presses = 0; presses < 120 && new URL(page.url()).pathname.startsWith('/lift/'); presses++) {

@@ -16,7 +16,7 @@ test.use({ baseURL: `http://localhost:${PORT}` });
 let server;
 let line;
 test.beforeAll(async ({}, info) => {
-  info.setTimeout(200_000);
+  info.setTimeout(400_000);
   const folder = mkdtempSync(join(tmpdir(), 'anakyklos-line-'));
   server = await startServer(['demo', '--data', folder, '--port', `${workshop}`, '--speed', '240'], workshop);
   line = await gate(PORT, workshop);
@@ -262,7 +262,7 @@ test('a form with a PIN is never kept, whatever the line does', async ({ page })
 });
 
 test('the whole card with a line that dies three times for minutes: every press once', async ({ context }, info) => {
-  info.setTimeout(400_000);
+  info.setTimeout(900_000);
   const seed = 20_261_130;
   const random = dice(seed);
   console.log(`seed ${seed}`);

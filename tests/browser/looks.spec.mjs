@@ -28,7 +28,7 @@ async function toTheEnd(page, card) {
 }
 
 test('glitter on the magnet: half the interval, and the next card says so', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   await signIn(page);
   const card = await openCard(page, '148200');
   await workUpTo(page, "Wipe the plug's magnet", press(page));

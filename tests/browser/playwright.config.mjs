@@ -13,12 +13,14 @@ export default defineConfig({
   testDir: '.',
   workers: 1,
   fullyParallel: false,
-  timeout: 120_000,
+  // The longest test takes a minute and a half on two idle cores; a slow machine is given the time.
+  timeout: 360_000,
   expect: { timeout: 15_000 },
   outputDir: join(tmpdir(), `anakyklos-browser-results-${project}-${port}`),
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 90_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
