@@ -64,7 +64,8 @@ public sealed class AheadDesk(CardStore cards)
     }
 
     private Decision Would(CardNumber id, JobCard card, CardCommand command, Person by, DateTimeOffset at) =>
-        command.AsksServer ? cards.WouldAnswer(id, card, command, by, at) : card.Decide(command, by, at, CardFacts.None);
+        command.AsksServer || card.AsksWhoMay(command) ? cards.WouldAnswer(id, card, command, by, at)
+            : card.Decide(command, by, at, CardFacts.None);
 
     // What the screen shows next and what stands against going on; not the number that was read.
     private static string Course(JobCard card) => string.Join(' ', card.Next is { } next ? $"{next.Id} {card.TitleOf(next)}" : "",

@@ -21,9 +21,10 @@ namespace Anakyklos.Desk;
 /// <param name="Kit">The kit held against the stores; null where it is not laid out here.</param>
 /// <param name="LastKit">The kit of this card, or of the vehicle's last one; null for none.</param>
 /// <param name="NewerSheet">A newer revision of the sheet; null for none.</param>
+/// <param name="Brakes">What the lead asks for before brakes; null for nothing, or where none are worked on.</param>
 public sealed record Surroundings(IReadOnlyList<TorqueWrench> Wrenches, Shelf Shelf, IReadOnlyList<DeviceId> WrenchesHere,
     DeviceId? ScanToolHere, IReadOnlyList<DrumNow>? Drums, IReadOnlyList<Ruling>? Rulings, string? Printer,
-    IReadOnlyList<KeptReading> Readings, KitList? Kit, KitConfirmed? LastKit, ModelSheet? NewerSheet);
+    IReadOnlyList<KeptReading> Readings, KitList? Kit, KitConfirmed? LastKit, ModelSheet? NewerSheet, BrakeLesson? Brakes);
 
 /// <summary>Looks around a lift: in the workshop, or in the practice bay, where nothing runs out and no device sends.</summary>
 public sealed class AroundLift(CardStore cards, SettingStore settings, SheetStore sheets, KitDesk kits, DeviceDesk devices, DrumDesk drums,
@@ -47,7 +48,8 @@ public sealed class AroundLift(CardStore cards, SettingStore settings, SheetStor
             devices.WaitingIn(bay),
             step.Traits.LaysOut ? kits.Of(id, card) : null,
             step.Traits.LaysOut ? card.Kit ?? LastOf(card) : null,
-            sheets.Newest(card.Sheet.Id) is { } newest && newest.Revision > card.Sheet.Revision ? newest : null);
+            sheets.Newest(card.Sheet.Id) is { } newest && newest.Revision > card.Sheet.Revision ? newest : null,
+            card.IsOnBrakes(step) ? cards.BeforeBrakes() : null);
 
     private KitConfirmed? LastOf(JobCard card) => cards.OfVehicle(card.Opened.Plate).Where(c => c.SignedAt is not null)
         .Select(c => cards.Find(c.Id)!.Kit).FirstOrDefault();
@@ -59,6 +61,6 @@ public sealed class AroundLift(CardStore cards, SettingStore settings, SheetStor
         return new(PracticeBench.Wrenches(lesson), card.Sheet.Pours(step) is not null ? shelf : Shelf.Empty, [], null, null,
             card.UnruledAt(step).Any() ? [] : null, null, [],
             step.Traits.LaysOut ? KitCheck.Of(card.Sheet, card.Jobs, card.Steps, card.Opened.SealsUsedAgain, shelf, null, today) : null,
-            card.Kit, null);
+            card.Kit, null, null);
     }
 }

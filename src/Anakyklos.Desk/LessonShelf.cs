@@ -1,6 +1,8 @@
 using System.Collections.Concurrent;
+using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Practice;
 using Anakyklos.Storage;
 
@@ -12,7 +14,7 @@ namespace Anakyklos.Desk;
 public sealed record ShelvedLesson(Lesson Lesson, bool IsOwn);
 
 /// <summary>The lessons of the practice bay: those that come with the application and the workshop's own.</summary>
-public sealed class LessonShelf(PracticeStore store, SheetStore sheets, WorkshopClock clock)
+public sealed class LessonShelf(PracticeStore store, SheetStore sheets, SettingStore settings, WorkshopClock clock)
 {
     private readonly ConcurrentDictionary<string, Lesson> _read = new();
 
@@ -52,11 +54,37 @@ public sealed class LessonShelf(PracticeStore store, SheetStore sheets, Workshop
             return (null, errors);
         if (lesson.Id == FreePractice.Id || Files.Any(f => Of(f).Id == lesson.Id))
             return (null, [new($"A lesson “{lesson.Id}” comes with the application.", "Give yours another name.", Field: "name")]);
+        if (BeforeBrakes?.Lesson == lesson.Id)
+            return (null, [new($"“{lesson.Name}” is asked for before brakes: it stays as it is.", "Give yours another name.",
+                Field: "name")]);
         await store.Keep(new(lesson.Id, text, person, clock.Now));
         return (lesson, []);
     }
 
     /// <summary>Gives up a lesson of the workshop's own.</summary>
-    /// <returns>Whether there was one.</returns>
-    public async Task<bool> GiveUp(LessonId id) => await store.GiveUp(id) == 1;
+    /// <returns>Why not; null when it is gone.</returns>
+    public async Task<Refusal?> GiveUp(LessonId id) => BeforeBrakes?.Lesson == id
+        ? new("It is asked for before anybody works on brakes alone.", "Ask for another lesson first, or for none.")
+        : await store.GiveUp(id) == 1 ? null : new("There is no such lesson of the workshop's own.", "Go back to the practice bay.");
+
+    /// <summary>The lesson that the lead asks for before somebody works on brakes alone; null for none.</summary>
+    public AskedLesson? BeforeBrakes => settings.Read().BeforeBrakes;
+
+    /// <summary>Whether a lesson can be asked for before brakes: it opens some.</summary>
+    public bool IsAboutBrakes(Lesson lesson) => sheets.Newest(lesson.Sheet) is { } sheet && lesson.Jobs.Any(sheet.OpensBrakes);
+
+    /// <summary>The lead asks for a lesson before somebody works on brakes alone, on cards that are opened from now on.</summary>
+    /// <param name="id">The lesson; null to ask for none any more.</param>
+    /// <param name="lead">Who asks.</param>
+    /// <returns>Why not; null when it is so.</returns>
+    public async Task<Refusal?> AskBeforeBrakes(LessonId? id, Person lead)
+    {
+        if (lead.Role != Role.Lead)
+            return new("The workshop lead asks for lessons.", "Ask the lead.");
+        if (id is { } wanted && (Find(wanted) is not { } found || !IsAboutBrakes(found.Lesson)))
+            return new("No brakes are opened in that lesson.", "Choose one in which they are.");
+        var name = id is { } asked ? Find(asked)!.Lesson.Name : "";
+        await settings.Change(now => now with { BeforeBrakes = id is { } lesson ? new(lesson, name, lead.Name, clock.Now) : null });
+        return null;
+    }
 }

@@ -19,7 +19,8 @@ public sealed class PersonBehind(PeopleDesk people, WorkshopClock clock)
         string? pin, Func<PersonId, PinPlace> place)
     {
         if (string.IsNullOrEmpty(pin))
-            return (null, card.Decide(wanted, signedIn, clock.Now) is Refused refused ? refused.Reasons
+            // What only the server knows is not asked before it is known who asks.
+            return (null, !wanted.AsksServer && card.Decide(wanted, signedIn, clock.Now) is Refused refused ? refused.Reasons
                 : [new("The PIN is missing.", "Whoever puts a name to it types their own PIN.") { Field = "pin" }]);
         var person = string.IsNullOrEmpty(who) ? signedIn.Id : PersonId.Of(who);
         var outcome = await people.Try(person, pin, place(person));

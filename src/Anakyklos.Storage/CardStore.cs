@@ -168,7 +168,7 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets) : IC
         var (wanted, by, came, kept) = said;
         var at = kept is { } time ? card.PressedAt(came, time) : came;
         var facts = wanted.AsksServer ? FactsOfCard.Read(scope.Connection, scope.Parts(id), id, card, DateOnly.FromDateTime(at.DateTime))
-            : CardFacts.None;
+            : card.AsksWhoMay(wanted) ? FactsOfCard.WhoMay(scope.Connection) : CardFacts.None;
         var decision = card.Decide(wanted, by, at, facts);
         if (decision is not Accepted accepted)
             return new CardAnswer(decision, card, false);
@@ -191,6 +191,13 @@ public sealed class CardStore(WorkshopDatabase database, SheetStore sheets) : IC
         using var connection = database.Connect();
         return card.Decide(wanted, by, at, FactsOfCard.Read(connection, database.Parts.Read(connection, id, false), id, card,
             DateOnly.FromDateTime(at.DateTime)));
+    }
+
+    /// <summary>The lesson that is asked for before brakes, and who has done it well; null where none is.</summary>
+    public BrakeLesson? BeforeBrakes()
+    {
+        using var connection = database.Connect();
+        return FactsOfCard.Brakes(connection, SettingStore.Read(connection));
     }
 
     /// <summary>Notes that the vehicle of an open card stands in another bay now.</summary>

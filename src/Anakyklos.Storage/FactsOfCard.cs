@@ -2,6 +2,7 @@ using System.Globalization;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Workshop;
 using Dapper;
 using Microsoft.Data.Sqlite;
 
@@ -29,6 +30,16 @@ internal static class FactsOfCard
             Oils = ShelfStore.ReadOils(connection),
             Wrenches = [.. settings.Wrenches.Select(w => w.InCrib)],
         },
-            settings.Climate, warranty, PhotoStore.Of(connection, id), RulingStore.Of(connection, card.Sheet.Id));
+            settings.Climate, warranty, PhotoStore.Of(connection, id), RulingStore.Of(connection, card.Sheet.Id),
+            Brakes(connection, settings));
     }
+
+    /// <summary>What is known where nothing is asked but who may work on brakes.</summary>
+    internal static CardFacts WhoMay(SqliteConnection connection) =>
+        CardFacts.None with { Brakes = Brakes(connection, SettingStore.Read(connection)) };
+
+    /// <summary>The lesson that is asked for before brakes, and who has done it well; null where none is.</summary>
+    internal static BrakeLesson? Brakes(SqliteConnection connection, WorkshopSettings settings) => settings.BeforeBrakes is not { } asked
+        ? null : new(asked.Lesson, asked.Name, asked.By, asked.Since, PracticeStore.WhoPassed(connection, asked.Lesson),
+            PeopleStore.WhoWorks(connection).ToDictionary(p => p.Id));
 }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Workshop;
 using Dapper;
+using Microsoft.Data.Sqlite;
 
 namespace Anakyklos.Storage;
 
@@ -24,6 +25,11 @@ public sealed class PeopleStore(WorkshopDatabase database, SessionStore sessions
     /// <summary>Everybody who has not gone, by name.</summary>
     /// <returns>By name.</returns>
     public IReadOnlyList<Member> All() => Query("where gone_at is null order by name", new { });
+
+    /// <summary>Everybody who works on cards and has not gone, as a transaction sees it.</summary>
+    internal static IReadOnlyList<Person> WhoWorks(SqliteConnection connection) =>
+        [.. connection.Query<(string Id, string Name, string Role)>("select id, name, role from person where gone_at is null")
+            .Select(r => new Person(r.Id, r.Name, Enum.Parse<Role>(r.Role, true))).Where(p => p.WorksOnCards)];
 
     /// <summary>Everybody there ever was, by name.</summary>
     /// <returns>By name.</returns>

@@ -120,6 +120,12 @@ public sealed class PracticeStore(WorkshopDatabase database)
         "update practice_run set ended_at = @at, passed = @passed where id = @id and ended_at is null",
         new { id, passed = passed ? 1 : 0, at = CardStore.Iso(at) }));
 
+    /// <summary>Who has done a lesson well, alone or as the second of two.</summary>
+    internal static IReadOnlySet<PersonId> WhoPassed(SqliteConnection connection, LessonId lesson) => connection.Query<string>("""
+        select person_id from practice_run where lesson_id = @lesson and passed = 1
+        union select second_id from practice_run where lesson_id = @lesson and passed = 1 and second_id is not null
+        """, new { lesson }).Select(PersonId.Of).ToHashSet();
+
     /// <summary>The workshop's own lessons, oldest first.</summary>
     public IReadOnlyList<OwnLesson> OwnLessons()
     {

@@ -23,7 +23,7 @@ public sealed class StrayTests
             + "FastenersDrawn FeltCold FindingNoted HoseSeen JobDropped JointDry KitConfirmed LiftMoved PanEmptied "
             + "PartAwaited PartCame PartFilled PartFitted PedalFelt PedalPressed PlanChanged PointInspected PrimeCounted "
             + "PrimeHeld ReservoirFilled ResetAnswered ResetHeld ResetShown Rinsed RoadBegun RoadEnded RoadTried "
-            + "SampleTaken Seen Signed StartMoveMade StepDone StepPutAside StopDecided StrokesMade SweptFor "
+            + "SampleTaken Seen Signed StartMoveMade StepDone StepPutAside StoodBeside StopDecided StrokesMade SweptFor "
             + "SwitchedOffDry TakenBack TakenOut TreadLookedAt ValueRuled VoidAsked WarmingBegun WasStripped WordLeft WrenchTaken";
         var events = typeof(CardEvent).Assembly.GetTypes().Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(CardEvent))).ToList();
         Assert.Equal(Usual.Split(' ').Order(StringComparer.Ordinal), events.Where(t => !t.IsAssignableTo(typeof(IMayStray)))

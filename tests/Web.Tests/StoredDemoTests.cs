@@ -29,8 +29,8 @@ public class StoredDemoTests
         {
             var ended = cards.Find(id)!.Ended is not null;
             await browser.Get(ended ? $"/record/{id}" : $"/handover/{id}");
-            // What this version tells of a record beside what was told then stands by itself.
-            foreach (var more in browser.Page.QuerySelectorAll(".unusual, .beside"))
+            // What this version tells of a record beside what was told then, and what it offers to make of it, stands by itself.
+            foreach (var more in browser.Page.QuerySelectorAll(".unusual, .beside, a[href^='/practice/from/']"))
                 more.Remove();
             var words = browser.Page.QuerySelector(ended ? "main" : ".history")!.TextContent
                 .Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);

@@ -233,6 +233,9 @@ internal sealed record CardState
     /// <summary>Deviations with a second name, by seq.</summary>
     internal ImmutableHashSet<int> Countersigned { get; init; } = [];
 
+    /// <summary>Those at whose side somebody stands at the brakes.</summary>
+    internal ImmutableHashSet<PersonId> Beside { get; init; } = [];
+
     /// <summary>Carried stops that were mended, by place.</summary>
     internal ImmutableHashSet<int> Mended { get; init; } = [];
 

@@ -85,6 +85,7 @@ public sealed partial class JobCard
 
     private Decision ByCommand(CardCommand command, Person by, DateTimeOffset now, CardFacts facts) => command switch
     {
+        StepCommand c when Unpractised(c, by, facts) is { } unpractised => unpractised,
         StepCommand c when Unruled(c) is { } unruled => unruled,
         StepCommand c => Step(c.Step) is { } step ? Coach.Of(step).Decide(new(this, step, by, now, facts), c) : NoSuchStep(c.Step),
         CorrectionCommand c => CanBePutRight.FirstOrDefault(h => h.Seq == c.Of) is { Event: IStepEvent old }
@@ -101,6 +102,7 @@ public sealed partial class JobCard
         RuleValue c => Rule(c),
         TakeRuling c => TakeRuling(c, facts),
         Countersign c => SecondName(c, by),
+        StandBeside c => Beside(c, by, facts),
         NoteFinding c => Find(c, facts),
         DecideStop c => OnStop(c, by),
         MendCarried c => Mend(c, by),

@@ -25,6 +25,7 @@ public sealed partial class JobCard
         Countersigned e => s with { Countersigned = s.Countersigned.Add(e.Of) },
         FindingNoted e => Found(s, new(r.Seq, r, e)),
         StopDecided e => s with { Decided = s.Decided.SetItem(e.Of, new(r.Seq, r, e)) },
+        StoodBeside e => s with { Beside = s.Beside.Add(e.Who) },
         CarriedMended e => s with { Mended = s.Mended.Add(e.Index) },
         LiftMoved e => Apply(s, new LiftMoves(e.Up), r),
         JobDropped e => s with { Dropped = s.Dropped.SetItem(e.Job, new(r.Seq, r, e)) },

@@ -10,6 +10,7 @@ internal sealed class KernelCommands : ICommandPage
     private static readonly CommandField<string> Text = Field.Text("text", "what you saw");
     private static readonly CommandField<string> Value = Field.Text("value", "the disputed value, by its key");
     private static readonly CommandField<string> Line = Field.Text("line", "what is put right, as the record names it");
+    private static readonly CommandField<string> Who = Field.Text("beside", "the id of the person beside whom somebody stands");
     private static readonly CommandField<string> Photo = Field.Text("photo", "the id of a picture that was brought in for this card");
     private static readonly CommandField<int> Of = Field.Number("of", "the number of the event");
     private static readonly CommandField<int> Pan = Field.Number("pan", "which pan, counted from 0");
@@ -52,6 +53,8 @@ internal sealed class KernelCommands : ICommandPage
             said => new TakeRuling(said.Of(Field.Step), said.Of(Value))),
         new("countersign", "You put a second name to a deviation, or to a card that is to be made void", [Of],
             said => new Countersign(said.Of(Of))) { WantsPin = true },
+        new("beside", "You stand beside somebody who has not done the lesson that the lead asks for before brakes", [Who],
+            said => new StandBeside(PersonId.Of(said.Of(Who)))) { WantsPin = true },
         new("decide", "The lead decides about a finding graded stop", [Of, Mended, Words],
             said => new DecideStop(said.Of(Of), said.Of(Mended), said.Of(Words))) { WantsPin = true },
         new("mend", "The lead says that a stop from an earlier card is mended", [Index, Words],

@@ -15,7 +15,8 @@ public sealed partial class JobCard
     {
         var taken = TakenIn(_history);
         var last = _history.LastOrDefault(h => h.By.Id == person && !taken.Contains(h.Seq)
-            && h.Event is not (CardOpened or TakenBack or Countersigned or StopDecided or CarriedMended or PartCame or Amended));
+            && h.Event is not (CardOpened or TakenBack or Countersigned or StoodBeside or StopDecided or CarriedMended or PartCame
+                or Amended));
         return last?.Event is PlanChanged
             ? _history.LastOrDefault(h => h.Command == last.Command && h.Seq <= last.Seq && h.Event is not PlanChanged) ?? last : last;
     }

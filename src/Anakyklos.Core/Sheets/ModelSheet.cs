@@ -48,6 +48,11 @@ public sealed record ModelSheet
     public bool IsPressed(Fastener joint) => joint.System is { } fluid && Steps.Values.Any(s => s.Spec is BleedSpec bleed
         && bleed.Fluid == fluid);
 
+    /// <summary>Whether a job opens brakes: something is bled in it, or a pedal is felt.</summary>
+    /// <param name="job">Job id.</param>
+    public bool OpensBrakes(JobId job) => Jobs.TryGetValue(job, out var of)
+        && of.Steps.Any(id => Steps.TryGetValue(id, out var s) && (s.Traits.FeelsPedal || s.Spec is BleedSpec));
+
     /// <summary>The fluid that a step pours: its own, or the one that goes into the part that it fits.</summary>
     /// <param name="step">A step.</param>
     /// <returns>Null for a step that pours nothing.</returns>

@@ -23,11 +23,12 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Open">When it is open, as <see cref="WeeklyTimes"/> are written; null for the usual.</param>
 /// <param name="Ground">Bays that have no lift; null for none.</param>
 /// <param name="LongPins">Whether a new PIN has six digits at least, in place of four.</param>
+/// <param name="BeforeBrakes">The lesson that is asked for before somebody works on brakes alone; null for none.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
     IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
     IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null,
-    bool? LongPins = null)
+    bool? LongPins = null, AskedLesson? BeforeBrakes = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
@@ -61,6 +62,13 @@ public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOn
     public Climate? Climate => Coldest is { } low && Hottest is { } high
         ? new(Temperature.Of(low, TemperatureScale.Celsius), Temperature.Of(high, TemperatureScale.Celsius)) : null;
 }
+
+/// <summary>A lesson of the practice bay that the lead asks for.</summary>
+/// <param name="Lesson">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="By">The lead.</param>
+/// <param name="Since">Since when.</param>
+public sealed record AskedLesson(LessonId Lesson, string Name, string By, DateTimeOffset Since);
 
 /// <summary>A torque wrench as it is stored; the unit of its lowest setting is its scale.</summary>
 /// <param name="Name">What is painted on it.</param>

@@ -31,6 +31,7 @@ public static class CardLine
             TakenBack e => e.From == e.To ? $"Line {e.From} taken back" : $"Lines {e.From} to {e.To} taken back",
             DeviationTaken e => $"{e.What} ({e.Reason})",
             Countersigned e => $"Line {e.Of} countersigned",
+            StoodBeside e => $"Stands beside {e.Name} at the brakes",
             FindingNoted e => $"Saw: {e.Text}, {LiftWords.Grade(e.Grade)}",
             StopDecided e =>
                 $"“{card.Findings.First(f => f.Seq == e.Of).Event.Text}”: {(e.Mended ? "mended" : "may go as it is")} ({e.Words})",

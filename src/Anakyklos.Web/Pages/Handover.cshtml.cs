@@ -24,6 +24,16 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PersonBeh
     public string Left { get; private set; } = "";
     public IReadOnlyList<Member> Countersigners { get; private set; } = [];
 
+    /// <summary>Those who are asked for a lesson before they work on the brakes of this card, where something is left to do
+    /// there.</summary>
+    public IReadOnlyList<Person> NotAlone { get; private set; } = [];
+
+    /// <summary>What the lead asks for before brakes; null for nothing.</summary>
+    public BrakeLesson? Brakes { get; private set; }
+
+    /// <summary>Those who may work on brakes alone, and so stand beside others.</summary>
+    public IEnumerable<Member> MayStandBeside => Countersigners.Where(p => Brakes?.MayAlone(p.Person) == true);
+
     /// <summary>Those who decide about a stop.</summary>
     public IEnumerable<Member> Leads => Countersigners.Where(p => p.Role == Role.Lead);
 
@@ -45,6 +55,9 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PersonBeh
             Card.Stops.Any() ? "the lead decides" : "",
         }.Where(t => t.Length > 0));
         Countersigners = [.. people.All().Where(p => p.Person.WorksOnCards)];
+        Brakes = Card.Remaining.Any(Card.IsOnBrakes) ? Cards.BeforeBrakes() : null;
+        NotAlone = Brakes is null ? [] : [.. Brakes.People.Values
+            .Where(p => Card.Remaining.Any(s => Card.NotAlone(s, p, Brakes) is not null)).OrderBy(p => p.Id != Me?.Id).ThenBy(p => p.Name)];
         return Page();
     }
 
@@ -52,5 +65,10 @@ public sealed class HandoverModel(CardStore cards, PeopleStore people, PersonBeh
     protected override bool Takes(string? handler) => handler != "amend";
 
     /// <inheritdoc/>
-    protected override string Onward(CardCommand given) => given is CorrectionCommand ? $"/handover/{Id}#readings" : $"/handover/{Id}";
+    protected override string Onward(CardCommand given) => given switch
+    {
+        StandBeside => $"/lift/{Id}",
+        CorrectionCommand => $"/handover/{Id}#readings",
+        _ => $"/handover/{Id}",
+    };
 }

@@ -113,6 +113,12 @@ public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift aroun
     /// <summary>The vehicle of the practice bay, as it is from where one stands; null for a real one.</summary>
     public PracticeView? Practice { get; private set; }
 
+    /// <summary>Why whoever looks may not work at this step alone; null where they may.</summary>
+    public Refusal? NotAlone { get; private set; }
+
+    /// <summary>The lesson that is asked for before brakes; empty for none.</summary>
+    public string BrakeLesson { get; private set; } = "";
+
     /// <summary>The wrench whose click is noted at this step by itself; null when none is near that can do it.</summary>
     public DeviceId? Listens { get; private set; }
 
@@ -189,6 +195,8 @@ public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift aroun
             Around.ScanToolHere, Around.Drums, Around.Rulings, Around.Printer));
         if (IsPractice)
             Practice = PracticeView.Of(Id, practice.Run(Id)!, Me!, Request.Query["thing"]);
+        if (Around.Brakes is { } brakes && Me is { } me && !Scene.IsDone)
+            (NotAlone, BrakeLesson) = (Card.NotAlone(step, me, brakes), brakes.Lesson.Text);
         Scene.Typed = Typed;
         Panel = (Panels.Contains(panel) && (panel != "measured" || Scene.Point is { Measure: not null })
             && (panel != "map" || step.Map.Length > 0))
@@ -202,7 +210,7 @@ public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift aroun
         IsAhead = Card.Next is { } next && next.Id != step.Id && !step.MovesLift && !Scene.IsDone && Scene.InTheWay.Count == 0
             && Scene.WaitsFor is null && Question is null;
         AheadCosts = IsAhead && Panel.Length == 0 ? Card.PlanWith(step.Id, Now)?.Costs : null;
-        Listens = IsPractice || Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
+        Listens = IsPractice || NotAlone is not null || Card.Next?.Id != step.Id || Scene is not { InTheWay.Count: 0, IsDone: false } ? null
             : Scene.TakesTorque ? devices.WrenchFor(Entry.Bay, Scene.Torque!, Scene.CrowFoot)
             : Scene.Pours > Quantity<Volume>.Zero && Card.OilInHand(step.What) is { } oil
                 ? devices.DispenserFor(Entry.Bay, oil.Products) : null;

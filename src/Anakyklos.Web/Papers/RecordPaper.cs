@@ -244,8 +244,8 @@ public sealed class RecordPaper
         List<IReadOnlyList<IReadOnlyList<PaperLine>>> rows =
         [
             Row(["Worked by"], [string.Join(", ", _record.WorkedBy ?? [])], []),
-            .. _card.History.Where(h => h.Event is Countersigned or StopDecided or CarriedMended or VoidAsked or CardVoided or Signed
-                or Amended).Select(h => Row([Signs(h)], [new(h.By.Name, PaperFace.Bold)],
+            .. _card.History.Where(h => h.Event is Countersigned or StoodBeside or StopDecided or CarriedMended or VoidAsked or CardVoided
+                or Signed or Amended).Select(h => Row([Signs(h)], [new(h.By.Name, PaperFace.Bold)],
                 [When(h.At)])),
         ];
         _paper.Heading("Signatures");

@@ -35,6 +35,13 @@ public sealed class IndexModel(PracticeDesk practice, LessonShelf lessons, Sheet
     /// <summary>For the lead: everybody with what they have done well.</summary>
     public IReadOnlyList<(Member Member, IReadOnlyList<LessonProgress> Road)> Everybody { get; private set; } = [];
 
+    /// <summary>What is asked for before brakes; null for nothing.</summary>
+    public AskedLesson? Asked => lessons.BeforeBrakes;
+
+    /// <summary>Whoever has not done that well yet, by name; the lead is not asked.</summary>
+    public IReadOnlyList<string> NotYet => [.. Everybody.Where(e => e.Member.Role != Role.Lead
+        && e.Road.Any(l => l.Lesson.Lesson.Id == Asked?.Lesson && !l.IsPassed)).Select(e => e.Member.Name)];
+
     public bool MayPractise => viewer.Member!.Person.WorksOnCards;
 
     public bool IsLead => viewer.Member!.Role == Role.Lead;

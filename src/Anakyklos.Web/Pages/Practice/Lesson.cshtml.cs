@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Practice;
 using Anakyklos.Storage;
@@ -20,6 +21,12 @@ public sealed class LessonModel(PracticeDesk practice, LessonShelf lessons, View
     public IReadOnlyList<Refusal> Refusals { get; private set; } = [];
     public bool MayPractise => viewer.Member!.Person.WorksOnCards;
     public bool IsLead => viewer.Member!.Role == Role.Lead;
+
+    /// <summary>What is asked for before brakes; null for nothing.</summary>
+    public AskedLesson? Asked => lessons.BeforeBrakes;
+
+    /// <summary>Whether this lesson could be asked for before brakes.</summary>
+    public bool MayBeAsked => lessons.IsAboutBrakes(Lesson);
 
     private IActionResult? Load(string id)
     {
@@ -56,7 +63,26 @@ public sealed class LessonModel(PracticeDesk practice, LessonShelf lessons, View
             return missing;
         if (!IsLead || !Shelved.IsOwn)
             return Forbid();
-        await lessons.GiveUp(Lesson.Id);
-        return Redirect("/practice");
+        return await lessons.GiveUp(Lesson.Id) is { } not ? Refuse(not) : Redirect("/practice");
+    }
+
+    /// <summary>The lead asks for this lesson before anybody works on brakes alone, or does not any more.</summary>
+    public async Task<IActionResult> OnPostAskAsync([FromRoute] string id, bool? ask)
+    {
+        if (Load(id) is { } missing)
+            return missing;
+        if (!IsLead)
+            return Forbid();
+        if (ask is null)
+            return BadRequest();
+        return await lessons.AskBeforeBrakes(ask.Value ? Lesson.Id : (LessonId?)null, viewer.Member!.Person) is { } not ? Refuse(not)
+            : RedirectToPage();
+    }
+
+    private PageResult Refuse(Refusal not)
+    {
+        Refusals = [not];
+        Response.StatusCode = StatusCodes.Status409Conflict;
+        return Page();
     }
 }
