@@ -76,10 +76,13 @@ public sealed class TrailDesk(TrailStore trail, PeopleStore people, WorkshopCloc
         now.Keys.Union(was.Keys).Where(f => !Silent.Contains(f) && Raw(now, f) != Raw(was, f)).Select(f => Secret.Contains(f)
             ? f == "pin_hash" ? "another PIN" : "another key"
             : f == "gone_at" ? Text(now, f).Length > 0 ? "is gone" : "is back"
-            : $"{f.Replace('_', ' ')}: {Short(was, f)} → {Short(now, f)}"));
+            : $"{(f == "beforeBrakes" ? "lesson before brakes" : f.Replace('_', ' '))}: {Short(was, f)} → {Short(now, f)}"));
 
+    // What has a name is told by it.
     private static string Short(Dictionary<string, JsonElement> of, string field) =>
-        Raw(of, field) is var raw && raw.Length > 80 ? raw[..79] + "…" : raw.Length == 0 ? "nothing" : raw.Trim('"');
+        of.TryGetValue(field, out var value) && value.ValueKind == JsonValueKind.Object
+            && value.TryGetProperty("name", out var name) ? name.ToString()
+        : Raw(of, field) is var raw && raw.Length > 80 ? raw[..79] + "…" : raw.Length == 0 ? "nothing" : raw.Trim('"');
 
     private static string Raw(Dictionary<string, JsonElement> of, string field) =>
         of.TryGetValue(field, out var value) && value.ValueKind != JsonValueKind.Null ? value.GetRawText() : "";

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Rehearsal;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Microsoft.Extensions.DependencyInjection;
@@ -37,23 +38,32 @@ public sealed class BrakeLessonPageTests() : InTheDemo("iona")
 
     private JobCard Card(long id) => The<CardStore>().Find(id)!;
 
-    private async Task<HttpStatusCode> ByPage(long card, string handler, params (string Name, string Value)[] fields)
+    private Task<HttpStatusCode> ByPage(long card, string handler, params (string Name, string Value)[] fields) =>
+        ByPage(Me, card, handler, fields);
+
+    private static async Task<HttpStatusCode> ByPage(Browser who, long card, string handler, params (string Name, string Value)[] fields)
     {
         var request = new HttpRequestMessage(HttpMethod.Post, new Uri($"http://localhost/lift/{card}?handler={handler}"))
         {
             Content = new FormUrlEncodedContent(fields.Select(f => KeyValuePair.Create(f.Name, f.Value))
                 .Append(new("command", $"{Guid.CreateVersion7()}"))),
         };
-        request.Headers.Add("X-Antiforgery", await Me.Token());
-        return await Me.Send(request);
+        request.Headers.Add("X-Antiforgery", await who.Token());
+        return await who.Send(request);
     }
 
-    // By the lead's hand up to where something is measured at the brakes.
-    private async Task<string> UpToTheLooseScrew(long id)
+    // By the lead's hand up to a step.
+    private async Task<string> UpTo(long id, Browser una, Func<SheetStep, bool> which)
     {
-        await The<CardStore>().Work(id, card => card.Next is { } next && !(next.Traits.Fastens && card.IsOnBrakes(next))
+        if (Card(id).Kit is null)
+        {
+            await una.Get($"/lift/{id}");
+            Assert.Equal(HttpStatusCode.OK, await una.Submit("#kit"));
+        }
+        await The<CardStore>().Work(id, card => card.Next is { } next && !which(next)
             ? new(UsualPress.Of(card, next), new("una", "Una B.", Role.Lead),
                 card.Waits.Select(w => w.Until).Append(Host.Clock.GetUtcNow()).Max()) : null);
+        Assert.True(which(Card(id).Next!), Card(id).Next!.Id.Text);
         return Card(id).Next!.Id.Text;
     }
 
@@ -71,7 +81,7 @@ public sealed class BrakeLessonPageTests() : InTheDemo("iona")
         await una.Get("/practice");
         Assert.Contains("Not yet: Iona R., Tavish M.", una.Text);
         await una.Get("/trail");
-        Assert.Contains("Air in the rear right", una.Text);
+        Assert.Contains("lesson before brakes: nothing → Air in the rear right", una.Text);
         Assert.Equal(HttpStatusCode.OK, await Ask(una, Lesson, false));
         Assert.Null(The<SettingStore>().Read().BeforeBrakes);
     }
@@ -86,9 +96,14 @@ public sealed class BrakeLessonPageTests() : InTheDemo("iona")
         Assert.NotNull(Me.Page.QuerySelector($".lift-main a.main[href='/handover/{card}#beside']"));
         Assert.NotNull(Me.Page.QuerySelector($".lift-main a[href='/practice/lesson/{Lesson}']"));
         Assert.Null(Me.Page.QuerySelector("#kit, .lift-main form"));
-        foreach (var step in (string[])[Card(card).Next!.Id.Text, await UpToTheLooseScrew(card)])
+        var una = await Host.SignedIn("una");
+        // What is simply done, and what is measured.
+        foreach (var which in (Func<SheetStep, bool>[])[s => s.Traits.Opens, s => s.Traits.Fastens])
         {
+            var step = await UpTo(card, una, which);
             var seq = Card(card).History.Count;
+            if (Card(card).Next!.Traits.Opens)
+                Assert.Equal(HttpStatusCode.OK, await ByPage(una, card, "ahead", ("moves", $"[\"handler=done&step={step}\"]")));
             Assert.Equal(HttpStatusCode.Conflict, await ByPage(card, "done", ("step", step)));
             Assert.Contains("asks for the lesson", Me.Text);
             Assert.Equal(HttpStatusCode.Conflict, await ByPage(card, "done", ("step", step), ("kept", "4000")));
