@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { signIn } from './lift.mjs';
+import { after, signIn } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 // The demo is open from Monday to Friday.
@@ -56,6 +56,7 @@ const PAGES = [
   '/plan/1058',
   '/you',
   '/workshop', '/people', '/trail',
+  '/practice', '/practice?sheet=corran-fen-12', '/practice/lesson/air-in-the-rear-right',
   '/nowhere',
 ];
 
@@ -63,6 +64,20 @@ async function look(page, rules) {
   const axe = new AxeBuilder({ page });
   const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(' ')}`)).toEqual([]);
+}
+
+// The pages of one run that goes on and of one that was looked back on.
+async function practised(page) {
+  const runs = [];
+  for (let n = 0; n < 2; n++) {
+    await page.goto('/practice/lesson/ring-that-stayed-on');
+    await after(page, () => page.getByRole('button', { name: /^Begin/ }).click());
+    runs.push(page.url().match(/lift\/(\d+)/)[1]);
+  }
+  await page.goto(`/practice/${runs[1]}/handover`);
+  await after(page, () => page.getByRole('button', { name: 'look back' }).click());
+  return [`/lift/${runs[0]}`, `/lift/${runs[0]}?panel=saw`, `/practice/${runs[0]}/handover`, `/practice/${runs[1]}/debrief`,
+    `/practice/${runs[1]}/replay`];
 }
 
 // By night only the colours differ.
@@ -80,7 +95,7 @@ for (const [look_, name, rules] of [
     await page.getByText(name, { exact: true }).click();
     await page.getByRole('button', { name: 'Keep it so' }).click();
     await expect(page.locator('html')).toHaveAttribute('data-look', look_);
-    for (const address of PAGES) {
+    for (const address of [...PAGES, ...(await practised(page))]) {
       await page.goto(address);
       await test.step(address, () => look(page, rules));
     }

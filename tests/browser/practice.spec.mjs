@@ -3,7 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after, key, signIn } from './lift.mjs';
+import { after, key, openWith, signIn } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 const PORT = 5210;
@@ -128,4 +128,34 @@ test('without a line nothing is sent and nothing is kept', async ({ browser }) =
   await page.goto(page.url());
   await expect(page.locator('.bay-lately')).toHaveCount(0);
   await page.context().close();
+});
+
+test('who has not done the lesson that the lead asks for is let at brakes when somebody stands beside', async ({ browser }) => {
+  const una = await opened(browser, 'Una B.');
+  await una.goto('/practice/lesson/air-in-the-rear-right');
+  await after(una, () => una.getByRole('button', { name: 'Ask for it before' }).click());
+  await expect(una.locator('.lesson-asked')).toContainText('Una B. asks for it');
+  const card = await openWith(una, 'HD-04', '122000', ['brake-fluid']);
+  const page = await opened(browser, 'Iona R.', { viewport: { width: 390, height: 844 }, javaScriptEnabled: false });
+  await page.goto(`/lift/${card}`);
+  await expect(page.locator('.refusal')).toContainText('Una B. asks for the lesson “Air in the rear right”');
+  await expect(page.getByRole('link', { name: 'Practise it' })).toBeVisible();
+  await page.getByRole('link', { name: 'Somebody is with me' }).click();
+  await expect(page).toHaveURL(new RegExp(`/handover/${card}#beside`));
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.locator('#beside-pin').fill('2468');
+  await page.getByRole('button', { name: 'I stand beside them' }).click();
+  await expect(page).toHaveURL(new RegExp(`/lift/${card}`));
+  await expect(page.locator('#kit')).toBeVisible();
+  // Who has nobody beside them is still asked, on a screen with script and by its usual key.
+  const other = await opened(browser, 'Tavish M.');
+  await other.goto(`/lift/${card}`);
+  await other.locator('html[data-awake]:not(.deaf)').waitFor();
+  await key(other, 'Enter');
+  await expect(other).toHaveURL(/handover/);
+  await una.goto('/practice/lesson/air-in-the-rear-right');
+  await after(una, () => una.getByRole('button', { name: 'Ask for it no more' }).click());
+  await page.context().close();
+  await other.context().close();
+  await una.context().close();
 });
