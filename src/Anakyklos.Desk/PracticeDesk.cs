@@ -122,10 +122,15 @@ public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, Sheet
             ? (run, new Refusal("Nothing is waited for.", "Go on with the card.")) : (run.Wait(by, whole), null);
     });
 
-    // What was thought of beside somebody else's hand is thought of again.
+    // What was thought of beside somebody else's hand is thought of again; so many hands are not in one bay.
+    private const int MostTries = 40;
+
+    // What was kept under another version of the program and means nothing to this one.
+    private static Refusal NotAsItWas => new("What was done in this run cannot be done again as it was.", "Begin the lesson anew.");
+
     private async Task<Refusal?> Turn(CardNumber id, Person by, Func<PracticeRun, (PracticeRun Next, Refusal? Not)> does)
     {
-        while (true)
+        for (var tries = 0; tries < MostTries; tries++)
         {
             if (MayAct(id, by) is { } not)
                 return not;
@@ -137,6 +142,7 @@ public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, Sheet
                 return null;
             _known.TryRemove(id, out _);
         }
+        return NotAsItWas;
     }
 
     private async Task<bool> Write(CardNumber id, PracticeRun before, PracticeRun after, PersonId? second)
@@ -173,11 +179,20 @@ public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, Sheet
     /// <returns>What is wrong; null when it has ended.</returns>
     public async Task<Refusal?> End(CardNumber id, Person by)
     {
-        if (MayAct(id, by) is { } not)
-            return not;
-        await store.End(id, Debrief.Of(Run(id)!).IsPassed, clock.Now);
-        Changed?.Invoke(id, Run(id)!.Log.Count + 1);
-        return null;
+        for (var tries = 0; tries < MostTries; tries++)
+        {
+            if (MayAct(id, by) is { } not)
+                return not;
+            // What somebody else did meanwhile is judged as well.
+            var run = Run(id)!;
+            if (await store.End(id, run.Log.Count, Debrief.Of(run).IsPassed, clock.Now) == 1)
+            {
+                Changed?.Invoke(id, run.Log.Count + 1);
+                return null;
+            }
+            _known.TryRemove(id, out _);
+        }
+        return NotAsItWas;
     }
 
     /// <summary>How somebody stands with every lesson.</summary>

@@ -33,7 +33,7 @@ public sealed record Harmed(DateTimeOffset At, Harm Harm, DateTimeOffset? Since)
 /// <param name="Noticed">What was to be noticed.</param>
 /// <param name="Claims">What the card was told and was not so.</param>
 /// <param name="Stopped">Where a gate stopped somebody.</param>
-/// <param name="Readings">What was read and measured.</param>
+/// <param name="Readings">What was read and measured, in its order; what came out the same again stands once.</param>
 /// <param name="Took">From the first thing that happened to the last.</param>
 /// <param name="Planned">What the plan of the card had taken.</param>
 /// <param name="Order">The steps in the order in which they were done.</param>
@@ -91,7 +91,8 @@ public sealed record Debrief(IReadOnlyList<Harmed> Harms, IReadOnlyList<Noticed>
 
     private static IEnumerable<string> Read(PracticeRun run) => run.Log.OfType<HandDid>().Where(d => d.Sees is not null
         && (d.Choice.EndsWith("/read", StringComparison.Ordinal) || d.Choice.EndsWith("/measure", StringComparison.Ordinal)
-            || d.Choice.Contains("/tighten", StringComparison.Ordinal))).Select(d => $"{Words.Capital(d.Words)}: {d.Sees!.Says}");
+            || d.Choice.Contains("/tighten", StringComparison.Ordinal))).Select(d => $"{Words.Capital(d.Words)}: {d.Sees!.Says}")
+        .GroupBy(r => r).Select(r => r.Count() == 1 ? r.Key : $"{r.Key} ({r.Count()} times)");
 
     private static IEnumerable<string> ToBetter(PracticeRun run, IReadOnlyList<Harmed> harms, IReadOnlyList<Noticed> noticed,
         IReadOnlyList<FalseClaim> claims)

@@ -113,12 +113,15 @@ public sealed class PracticeStore(WorkshopDatabase database)
 
     /// <summary>Ends a run; what it came to stays.</summary>
     /// <param name="id">The run.</param>
+    /// <param name="after">So many lines it had when it was judged.</param>
     /// <param name="passed">Whether the lesson was done well.</param>
     /// <param name="at">When.</param>
-    /// <returns>1, or 0 where it has ended before.</returns>
-    public Task<int> End(CardNumber id, bool passed, DateTimeOffset at) => database.Writes.Run(scope => scope.Connection.Execute(
-        "update practice_run set ended_at = @at, passed = @passed where id = @id and ended_at is null",
-        new { id, passed = passed ? 1 : 0, at = CardStore.Iso(at) }));
+    /// <returns>1, or 0 where it has ended before or more has happened in it since.</returns>
+    public Task<int> End(CardNumber id, int after, bool passed, DateTimeOffset at) => database.Writes.Run(scope =>
+        scope.Connection.Execute("""
+        update practice_run set ended_at = @at, passed = @passed
+        where id = @id and ended_at is null and (select count(*) from practice_entry where run_id = @id) = @after
+        """, new { id, after, passed = passed ? 1 : 0, at = CardStore.Iso(at) }));
 
     /// <summary>Who has done a lesson well, alone or as the second of two.</summary>
     internal static IReadOnlySet<PersonId> WhoPassed(SqliteConnection connection, LessonId lesson) => connection.Query<string>("""

@@ -53,6 +53,13 @@ public sealed class PracticeRunTests
     }
 
     [Fact]
+    public void What_was_measured_twice_and_came_out_the_same_stands_once_in_the_look_back()
+    {
+        var run = Do(Begin(On("tarn-courier-20d", "engine-oil-and-filter")), Tavish, "tyres/measure", "tyres/measure", "tyres/measure");
+        Assert.EndsWith("(3 times)", Assert.Single(Debrief.Of(run).Readings));
+    }
+
+    [Fact]
     public void Each_one_reaches_what_is_where_they_stand_and_holds_a_wrench_of_their_own()
     {
         var run = Do(Begin(On("tarn-courier-20d", "engine-oil-and-filter")), Tavish, "wrenches/TW-1", "lift/arms", "lift/raise",

@@ -62,8 +62,11 @@ public sealed class PracticeStoreTests : IDisposable
         Assert.False(await store.Add(run, 2, [Line(1, "x")], null));
         var together = await Task.WhenAll(Enumerable.Range(0, 6).Select(i => store.Add(run, 1, [Line(2, $"{i}")], null)));
         Assert.Single(together, true);
-        Assert.Equal(1, await store.End(run, true, Monday.AddHours(1)));
-        Assert.Equal(0, await store.End(run, false, Monday.AddHours(2)));
+        // It was judged before the last thing happened.
+        Assert.Equal(0, await store.End(run, 1, true, Monday.AddHours(1)));
+        Assert.Null(store.Entry(run)!.EndedAt);
+        Assert.Equal(1, await store.End(run, 2, true, Monday.AddHours(1)));
+        Assert.Equal(0, await store.End(run, 2, false, Monday.AddHours(2)));
         Assert.False(await store.Add(run, 2, [Line(3, "x")], null));
         Assert.Equal((true, 2), (store.Entry(run)!.Passed, store.Read(run)!.Value.Lines.Count));
     }
@@ -73,7 +76,7 @@ public sealed class PracticeStoreTests : IDisposable
     {
         var (database, store, run) = await Begun();
         await store.Add(run, 0, [Line(1, "a")], null);
-        await store.End(run, false, Monday.AddHours(1));
+        await store.End(run, 1, false, Monday.AddHours(1));
         foreach (var change in new[] { "update practice_run set passed = 1", "update practice_entry set body = 'b'",
             "delete from practice_entry", "update practice_run set person_id = 'una'" })
         {

@@ -147,12 +147,12 @@ public sealed class BrakeLessonPageTests() : InTheDemo("iona")
         var (run, _) = await The<PracticeDesk>().Begin(The<LessonShelf>().Find(Lesson)!.Lesson, new("iona", "Iona R.", Role.Technician));
         await The<PracticeStore>().Add(run!.Value, 0, [], PersonId.Of("tavish"));
         var card = await Brakes();
-        await The<PracticeStore>().End(run.Value, false, Host.Clock.GetUtcNow());
+        await The<PracticeStore>().End(run.Value, 0, false, Host.Clock.GetUtcNow());
         await Me.Get($"/lift/{card}");
         Assert.Contains("asks for the lesson", Me.Text);
         (run, _) = await The<PracticeDesk>().Begin(The<LessonShelf>().Find(Lesson)!.Lesson, new("iona", "Iona R.", Role.Technician));
         await The<PracticeStore>().Add(run!.Value, 0, [], PersonId.Of("tavish"));
-        await The<PracticeStore>().End(run.Value, true, Host.Clock.GetUtcNow());
+        await The<PracticeStore>().End(run.Value, 0, true, Host.Clock.GetUtcNow());
         foreach (var who in (Browser[])[Me, await Host.SignedIn("tavish")])
         {
             await who.Get($"/lift/{card}");

@@ -150,6 +150,19 @@ public sealed class PracticePageTests() : InTheDemo("tavish")
     }
 
     [Fact]
+    public async Task What_an_earlier_version_kept_and_this_one_cannot_do_again_is_said_to_be_so()
+    {
+        var run = await Begin();
+        Assert.True(await Runs.Add(new(run), 0, [new(Host.Clock.GetUtcNow(), new("tavish", "Tavish M.", Role.Technician), "did",
+            """{"choice":"part:hologram/polish","typed":""}""")], null));
+        var bay = Host.Services.GetRequiredService<PracticeDesk>();
+        var tavish = new Person("tavish", "Tavish M.", Role.Technician);
+        Assert.Contains("cannot be done again", (await bay.Do(new(run), tavish, "doors/shut", ""))!.What);
+        Assert.Contains("Begin the lesson anew", (await bay.End(new(run), tavish))!.Do);
+        await Begin();
+    }
+
+    [Fact]
     public async Task Two_work_in_one_bay_and_a_third_does_not()
     {
         var run = await Begin("air-in-the-rear-right");
@@ -189,12 +202,15 @@ public sealed class PracticePageTests() : InTheDemo("tavish")
     {
         var cards = Host.Services.GetRequiredService<CardStore>();
         var noted = cards.Find(new(1058))!;
-        await cards.Handle(new(1058), Guid.NewGuid(), new NoteFinding(noted.Next!.Id, FindingGrade.KeepAnEye,
-            $"Iona saw on {noted.Opened.Plate} that the old ring sat on the cap"), new("tavish", "Tavish M.", Role.Technician),
-            Host.Clock.GetUtcNow());
+        await cards.Handle(new(1058), Guid.NewGuid(), new NoteFinding(noted.Steps.First(s => s.What == "oil-filter-cap").Id,
+            FindingGrade.KeepAnEye, $"Iona saw on {noted.Opened.Plate} that the old ring sat on the cap"),
+            new("tavish", "Tavish M.", Role.Technician), Host.Clock.GetUtcNow());
         var seq = cards.Find(new(1058))!.History.Count;
         await Me.Get($"/practice/from/1058/{seq}");
         Assert.Contains("“somebody saw on the vehicle that the old ring sat on the cap”", Me.Text);
+        // What can be wrong where it was noted is chosen already.
+        Assert.EndsWith("/oil-filter-cap", Me.Page.QuerySelector("#fault option[selected]")!.GetAttribute("value"),
+            StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Me.Submit("main form", ("name", "The cap of HD-08")));
         Assert.Contains("What is right is missing", Me.Text);
         Assert.Equal(HttpStatusCode.OK, await Me.Submit("main form", ("name", "The cap of HD-08"), ("fault", "OldRingStays/oil-filter-cap"),

@@ -17,7 +17,7 @@ const STEPS = [
 ];
 
 test('what was answered "saved" is there after kill -9, once', async () => {
-  test.setTimeout(1_500_000);
+  test.setTimeout(2_400_000);
   const folder = mkdtempSync(join(tmpdir(), 'anakyklos-kill-'));
   const args = ['demo', '--keep', '--data', folder, '--port', String(PORT)];
   const saved = new Set();

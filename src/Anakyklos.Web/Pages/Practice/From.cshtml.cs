@@ -14,7 +14,9 @@ namespace Anakyklos.Web.Pages.Practice;
 public sealed class FromModel(CardStore cards, VehicleStore vehicles, PeopleStore people, LessonShelf lessons, Viewer viewer) : PageModel
 {
     private JobCard _card = null!;
-    private Recorded _noted = null!;
+
+    // What the step was about at which it was noted; empty for none.
+    private ThingId _at;
 
     public ModelSheet Sheet { get; private set; } = null!;
     public IReadOnlyList<JobId> Jobs { get; private set; } = [];
@@ -30,19 +32,19 @@ public sealed class FromModel(CardStore cards, VehicleStore vehicles, PeopleStor
         if (!viewer.Member!.Person.WorksOnCards)
             return Forbid();
         if (cards.Find(card) is not { } found || found.History.FirstOrDefault(h => h.Seq == seq) is not { } noted
-            || Words(noted.Event) is not { } words || lessons.Sheet(found.Sheet.Id) is not { } sheet)
+            || Noting(noted.Event) is not var (step, words) || lessons.Sheet(found.Sheet.Id) is not { } sheet)
             return NotFound();
-        (_card, _noted, Sheet) = (found, noted, sheet);
+        (_card, _at, Sheet) = (found, found.Step(step)?.What ?? default, sheet);
         Jobs = [.. found.Jobs.Where(sheet.Jobs.ContainsKey)];
-        Faults = LessonMaking.Faults(sheet, Jobs, noted.Event is IStepEvent at && found.Step(at.Step) is { } step ? step.What : default);
+        Faults = LessonMaking.Faults(sheet, Jobs, _at);
         Noted = Bare(words);
         return Jobs.Count > 0 ? null : NotFound();
     }
 
-    private static string? Words(CardEvent noted) => noted switch
+    private static (StepId Step, string Words)? Noting(CardEvent noted) => noted switch
     {
-        FindingNoted f => f.Text,
-        DeviationTaken d => d.Reason,
+        FindingNoted f => (f.Step, f.Text),
+        DeviationTaken d => (d.Step, d.Reason),
         _ => null,
     };
 
@@ -53,11 +55,9 @@ public sealed class FromModel(CardStore cards, VehicleStore vehicles, PeopleStor
     {
         if (Load(card, seq) is { } missing)
             return missing;
-        var nearest = _noted.Event is IStepEvent at && _card.Step(at.Step) is { } step
-            ? Faults.FirstOrDefault(f => f.Notice.What.Text == step.What.Text) : null;
+        var nearest = Faults.FirstOrDefault(f => !_at.IsEmpty && f.Notice.What.Text == _at.Text);
         Draft = new(Noted.Length <= 60 ? Noted : "", "It happened here, on a day like any other.", nearest?.Key ?? "",
-            nearest?.Notice.Says ?? Noted,
-            "", true);
+            nearest?.Notice.Says ?? Noted, "", true);
         return Page();
     }
 
