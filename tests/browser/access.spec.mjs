@@ -87,7 +87,7 @@ for (const [look_, name, rules] of [
 ]) {
   test(`axe finds nothing on any page by ${look_}`, async ({ page }) => {
     // Two dozen pages in one test: a busy machine takes longer over them than over any other.
-    test.setTimeout(600_000);
+    test.setTimeout(1_200_000);
     await page.goto('/signin');
     await look(page);
     await signIn(page, 'Una B.');
