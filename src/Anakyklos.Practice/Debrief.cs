@@ -26,7 +26,17 @@ public sealed record Noticed(ToNotice Notice, DateTimeOffset? ShownAt, DateTimeO
 /// <param name="At">When it happened.</param>
 /// <param name="Harm">What.</param>
 /// <param name="Since">Since when what led to it could be seen; null where nothing was to be seen.</param>
-public sealed record Harmed(DateTimeOffset At, Harm Harm, DateTimeOffset? Since);
+public sealed record Harmed(DateTimeOffset At, Harm Harm, DateTimeOffset? Since)
+{
+    /// <summary>What was wrong and what came of it, without the thing.</summary>
+    public string Says => Harm.Kind switch
+    {
+        HarmKind.Leak => $"{Harm.Says}, and it leaks",
+        HarmKind.DrivenOpen => $"{Harm.Says}, and the vehicle was driven",
+        HarmKind.LeftInBay or HarmKind.WrongPart or HarmKind.BeltThrown => $"{Harm.Says}, and the engine ran",
+        _ => Harm.Says,
+    };
+}
 
 /// <summary>A look back on a run: what was harmed, missed, claimed, stopped and measured, and what could be done better.</summary>
 /// <param name="Harms">What was harmed, oldest first; the same thing once.</param>
@@ -98,7 +108,7 @@ public sealed record Debrief(IReadOnlyList<Harmed> Harms, IReadOnlyList<Noticed>
         IReadOnlyList<FalseClaim> claims)
     {
         foreach (var h in harms.OrderByDescending(h => run.Lesson.Never.Contains(h.Harm.Kind)))
-            yield return $"{h.Harm.What}: {h.Harm.Says}.";
+            yield return $"{h.Harm.What}: {h.Says}.";
         foreach (var n in noticed.Where(n => n.SeenAt is null))
             yield return n.ShownAt is null ? $"The work never came so far that it showed: {Words.Low(n.Notice.Says)}."
                 : $"Nobody looked where it was to be seen: {Words.Low(n.Notice.Says)}.";
