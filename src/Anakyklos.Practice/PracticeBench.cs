@@ -24,7 +24,8 @@ public static class PracticeBench
             .Select(p => new StockPart(p.Number.Value, p.Name, OfEach, 0, "", []))],
         Containers = [.. sheet.Fluids.Values.DistinctBy(f => PartNumber.Bare(f.Name))
             .Select((f, i) => new OilContainer(i + 1, f.Name, Can, Can, Volume.Litre, null, ""))],
-        Wrenches = [.. Wrenches(lesson).Select(w => new CribWrench(w, DateOnly.MaxValue)), .. UsualPress.Facts(sheet).Shelf.Wrenches],
+        // No others: the card chooses among those that lie here.
+        Wrenches = [.. Wrenches(lesson).Select(w => new CribWrench(w, DateOnly.MaxValue))],
         Pans = [.. Flows.PanNames.Select(name => new DrainPan(name, lesson.Pan ?? UsualPan))],
     };
 

@@ -93,6 +93,11 @@ public sealed class LessonTests
     }
 
     [Fact]
+    public void The_card_knows_of_the_wrenches_that_lie_there_and_of_no_others() => Assert.All(Texts.Keys.Select(Read), lesson =>
+        Assert.Equal(lesson.Ready.Select(w => w.Name),
+            PracticeBench.Facts(lesson, PracticeHand.Sheets[lesson.Sheet]).Shelf.Wrenches.Select(w => w.Wrench.Name)));
+
+    [Fact]
     public async Task The_schema_takes_every_lesson_and_knows_every_word_of_the_reader()
     {
         var schema = await JsonSchema.FromFileAsync(Path.Combine(AppContext.BaseDirectory, "lesson.schema.json"));
