@@ -1,6 +1,7 @@
 using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Coaches.Filling;
 using Anakyklos.Core.Quantities;
@@ -49,6 +50,9 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
         .. (settings.Read().Dispensers ?? []).Select(d => d.Name), .. settings.Read().ScanTools ?? [],
         .. settings.Read().LabelPrinters ?? []];
 
+    /// <summary>The bay that is filled first.</summary>
+    public string FirstBay => settings.Read().Bays.Inside[0];
+
     /// <summary>Takes a torque wrench, a dispenser, a scan tool or a label printer of the workshop in as a device.</summary>
     /// <param name="id">What is painted on it; the workshop must know it.</param>
     /// <param name="bay">Where it is.</param>
@@ -63,7 +67,7 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
         if (kind is null)
             return (null, new($"The workshop has no wrench, no dispenser, no scan tool and no label printer {id}.",
                 "Add it at the workshop's page first."));
-        if (!Bays.All.Contains(bay))
+        if (!set.Bays.Has(bay))
             return (null, new($"There is no {bay}.", "Choose a bay."));
         var key = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(32));
         await devices.Pair(id, kind.Value, bay, HashOf(key));
@@ -212,7 +216,7 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     /// <param name="bay">Where it is now.</param>
     /// <returns>Why it could not be noted; null when it was.</returns>
     public async Task<Refusal?> Move(DeviceId device, string bay) =>
-        !Bays.All.Contains(bay) ? new($"There is no {bay}.", "Choose a bay.")
+        !settings.Read().Bays.Has(bay) ? new($"There is no {bay}.", "Choose a bay.")
         : await devices.Move(device, bay) == 1 ? null : new("There is no such device.", "Load the page again.");
 
     /// <summary>Somebody drove or pushed a vehicle to another bay.</summary>
@@ -220,7 +224,7 @@ public sealed class DeviceDesk(DeviceStore devices, CardStore cards, SettingStor
     /// <param name="bay">Where it stands now.</param>
     /// <returns>Why it could not be noted; null when it was.</returns>
     public async Task<Refusal?> MoveVehicle(CardNumber card, string bay) =>
-        !Bays.All.Contains(bay) ? new($"There is no {bay}.", "Choose a bay.")
+        !settings.Read().Bays.Has(bay) ? new($"There is no {bay}.", "Choose a bay.")
         : cards.Find(card) is { LiftUp: true } ? new("The vehicle is up on the lift.", "Lower it first.")
         : await cards.MoveTo(card, bay) == 1 ? null : new("There is no such open card.", "Load the page again.");
 

@@ -92,7 +92,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         if (odometer is { } typed && history.LastMark is { } before && typed.Value >= before.Odometer
             && !visit.ReadOut.Contains("odometer"))
             visit.AskMeant = reading.AskedAbout(typed, before.Odometer, before.Day, most);
-        if (form.Bay is { Length: > 0 } asked && !Bays.All.Contains(asked))
+        if (form.Bay is { Length: > 0 } asked && !settings.Read().Bays.Has(asked))
             reading.Wrong("bay", $"There is no {(asked.Length > 20 ? asked[..20] + "…" : asked)}.", "Choose one of the list.");
         var (left, hours) = (LeftForLater(visit, reading), reading.Hours());
         if (vehicle is not null && cards.OfVehicle(vehicle.Plate).FirstOrDefault(c => c.IsOpen) is { } open
@@ -123,6 +123,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
     private (IntakeVisit Visit, IntakeReading Reading) Look(IntakeForm form, Unit<Distance> unit)
     {
         var reading = new IntakeReading(form, unit, clock.Today);
+        var bays = settings.Read().Bays;
         var taken = cards.Unsigned().Where(c => c.Bay != Bays.Outside).DistinctBy(c => c.Bay).ToDictionary(c => c.Bay, c => c.Plate);
         if (form.Command == Guid.Empty)
             form.Command = Guid.CreateVersion7();
@@ -134,7 +135,7 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             AreMany = many,
             Models = sheets.Newest(),
             Plate = form.Plate ?? "",
-            Bay = form.Bay is { } bay && Bays.All.Contains(bay) ? bay : Bays.All.First(b => !taken.ContainsKey(b)),
+            Bay = bays.Has(form.Bay) ? form.Bay! : bays.All.First(b => !taken.ContainsKey(b)),
             Taken = taken,
             Chosen = [.. (form.Job ?? []).Distinct()],
             Lately = scans.Lately,

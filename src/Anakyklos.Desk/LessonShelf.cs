@@ -30,7 +30,10 @@ public sealed class LessonShelf(PracticeStore store, SheetStore sheets, SettingS
     public ShelvedLesson? Find(LessonId id) => All().FirstOrDefault(l => l.Lesson.Id == id);
 
     /// <summary>The newest revision of a model's sheet; null where there is none.</summary>
-    public ModelSheet? Sheet(SheetId id) => sheets.Newest(id);
+    public ModelSheet? Sheet(SheetId id) => Models.FirstOrDefault(s => s.Id == id);
+
+    /// <summary>The models that can be practised on.</summary>
+    public IReadOnlyList<ModelSheet> Models => sheets.ToPractise();
 
     /// <summary>A lesson that was kept as a file.</summary>
     /// <param name="text">The file.</param>
@@ -41,7 +44,7 @@ public sealed class LessonShelf(PracticeStore store, SheetStore sheets, SettingS
     /// <summary>Reads a lesson's file; gives every error with its line, or the lesson.</summary>
     /// <param name="text">The file.</param>
     public (Lesson? Lesson, IReadOnlyList<Refusal> Errors) Read(string text) =>
-        Lesson.Read(text, sheets.Newest().ToDictionary(s => s.Id));
+        Lesson.Read(text, Models.ToDictionary(s => s.Id));
 
     /// <summary>Keeps a lesson of the workshop's own.</summary>
     /// <param name="text">Its file.</param>
@@ -71,7 +74,7 @@ public sealed class LessonShelf(PracticeStore store, SheetStore sheets, SettingS
     public AskedLesson? BeforeBrakes => settings.Read().BeforeBrakes;
 
     /// <summary>Whether a lesson can be asked for before brakes: it opens some.</summary>
-    public bool IsAboutBrakes(Lesson lesson) => sheets.Newest(lesson.Sheet) is { } sheet && lesson.Jobs.Any(sheet.OpensBrakes);
+    public bool IsAboutBrakes(Lesson lesson) => Sheet(lesson.Sheet) is { } sheet && lesson.Jobs.Any(sheet.OpensBrakes);
 
     /// <summary>The lead asks for a lesson before somebody works on brakes alone, on cards that are opened from now on.</summary>
     /// <param name="id">The lesson; null to ask for none any more.</param>

@@ -49,7 +49,7 @@ public sealed class OrderDesk(CardStore cards, SheetStore sheets, ShelfStore she
     }
 
     /// <summary>The list as a file.</summary>
-    public string Write() => CsvTable.Write(["number or product", "what", "missing", "unit", "for", "boat"],
+    public string Write() => CsvTable.Write(["number or product", "what", "missing", "unit", "for", "comes"],
         Lines().Select(l => new[] { l.Number, l.Name, l.Count is { } n ? $"{n}" : $"{l.Amount!.Value.In(Volume.Litre):0.##}",
             l.Count is null ? "L" : "pieces", string.Join("; ", l.For), l.Boat?.ToString("yyyy-MM-dd") ?? "" }));
 }

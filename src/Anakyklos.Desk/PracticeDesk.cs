@@ -36,7 +36,7 @@ public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, Sheet
     {
         if (Refused(by) is { } not)
             return (null, not);
-        if (sheets.Newest(lesson.Sheet) is not { } sheet)
+        if (lessons.Sheet(lesson.Sheet) is not { } sheet)
             return (null, new("The model of this lesson is not in the library.", "Bring its sheet in first."));
         var run = PracticeRun.Begin(lesson, sheet, clock.Now, by);
         var id = await store.Begin(lesson.Id, LessonFile.Write(lesson), run.Card.History[0]);

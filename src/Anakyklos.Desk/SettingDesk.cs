@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Stores;
 using Anakyklos.Core.Tightening;
 using Anakyklos.Core.Weeks;
 using Anakyklos.Core.Wording;
@@ -12,16 +13,6 @@ using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
 
 namespace Anakyklos.Desk;
-
-/// <summary>A torque wrench as it was typed.</summary>
-/// <param name="Name">What is painted on it.</param>
-/// <param name="Low">Lowest setting, with its unit.</param>
-/// <param name="High">Highest setting, with its unit.</param>
-/// <param name="Step">One graduation, with its unit.</param>
-/// <param name="Accuracy">Percent of the reading; empty for 4.</param>
-/// <param name="Calibrated">The last day of its calibration.</param>
-/// <param name="Lever">From square to grip, with its unit; empty where nobody measured it.</param>
-public sealed record TypedWrench(string Name, string Low, string High, string Step, string Accuracy, string Calibrated, string Lever = "");
 
 /// <summary>
 /// What the lead sets for the workshop: school, weather, wrenches, rules beside the makers', and vehicles from a file. Whatever cannot be
@@ -119,13 +110,30 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         return wrong;
     }
 
-    /// <summary>Sets when the workshop is open, which bays have a lift, and when people are there: all of it or nothing.</summary>
+    /// <summary>Sets when the supplier brings what is ordered.</summary>
+    /// <param name="days">Names of the days of the week; none for what nobody knows.</param>
+    /// <param name="orderBy">Until when an order counts for its day, such as 12:00.</param>
+    /// <param name="lead">Days from the order until it can come, as typed.</param>
+    /// <returns>What is wrong, by the fields <c>days</c>, <c>order-by</c> and <c>lead</c>.</returns>
+    public async Task<IReadOnlyList<Refusal>> SetDeliveries(IReadOnlyCollection<string> days, string? orderBy, string? lead)
+    {
+        var (wrong, known) = (new List<Refusal>(), Enum.GetValues<DayOfWeek>().Where(d => days.Contains($"{d}")).ToList());
+        if (known.Count != days.Distinct().Count())
+            wrong.Add(new("There is no such day.", "Choose from Monday to Sunday.", Field: "days"));
+        if (!TimeOnly.TryParseExact(orderBy?.Trim(), ["HH:mm", "H:mm"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var until))
+            wrong.Add(new("That is no time of the day.", "Type such as 12:00.", Field: "order-by"));
+        if (!int.TryParse(lead?.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var after) || after > Deliveries.Longest)
+            wrong.Add(new("That is not a number of days.", $"Type 0 to {Deliveries.Longest}.", Field: "lead"));
+        if (wrong.Count == 0)
+            await settings.Change(now => now with { Deliveries = known.Count == 0 ? null : new(known, until, after) });
+        return wrong;
+    }
+
+    /// <summary>Sets when the workshop is open, and when people are there: all of it or nothing.</summary>
     /// <param name="open">As <see cref="WeeklyTimes"/> are written.</param>
-    /// <param name="lifts">Names of the bays with a lift.</param>
     /// <param name="hours">Times by the id of each person; whoever is not in it stays as before.</param>
     /// <returns>What is wrong, by the field <c>open</c> or the id of the person after <c>hours-</c>.</returns>
-    public async Task<IReadOnlyList<Refusal>> SetWeek(string? open, IReadOnlyCollection<string> lifts,
-        IReadOnlyDictionary<string, string> hours)
+    public async Task<IReadOnlyList<Refusal>> SetWeek(string? open, IReadOnlyDictionary<string, string> hours)
     {
         var (wrong, times) = (new List<Refusal>(), new Dictionary<PersonId, WeeklyTimes>());
         var opening = WeeklyTimes.Read(open, out var problem);
@@ -139,99 +147,11 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
             else
                 wrong.Add(new(not, Field: $"hours-{person.Id}"));
         }
-        if (lifts.Except(Bays.Inside).ToList() is [var unknown, ..])
-            wrong.Add(new($"There is no {(unknown.Length > 20 ? unknown[..20] + "…" : unknown)} inside.", Field: "open"));
         if (wrong.Count > 0)
             return wrong;
-        await settings.Change(now => now with
-        {
-            Open = opening!.ToString(),
-            Ground = Bays.Inside.Where(b => !lifts.Contains(b)).ToList() is { Count: > 0 } ground ? ground : null,
-        });
+        await settings.Change(now => now with { Open = opening!.ToString() });
         await visits.SetHours(times);
         return [];
-    }
-
-    /// <summary>Adds a torque wrench to the crib.</summary>
-    /// <returns>What is wrong, by the names of <see cref="TypedWrench"/> in small letters.</returns>
-    public async Task<IReadOnlyList<Refusal>> AddWrench(TypedWrench typed)
-    {
-        var wrong = Named(typed.Name);
-        var low = ReadSetting(typed.Low, "low", wrong);
-        var high = ReadSetting(typed.High, "high", wrong);
-        var step = ReadSetting(typed.Step, "step", wrong);
-        if (low is { } l && high is { } h && step is { } s && (l.Value >= h.Value || s.Value > h.Value - l.Value))
-            wrong.Add(new("The highest must lie above the lowest by at least one graduation.", Field: "high"));
-        var (accuracy, due) = ReadCalibration(typed.Accuracy, UsualAccuracy, typed.Calibrated, wrong);
-        var lever = ReadLever(typed.Lever, wrong);
-        return await Add(typed.Name, wrong, now => now with
-        {
-            Wrenches = [.. now.Wrenches, new(typed.Name, low!.Value, high!.Value, step!.Value, accuracy, due, lever)],
-        });
-    }
-
-    /// <summary>Adds an oil dispenser.</summary>
-    /// <param name="name">What is painted on it.</param>
-    /// <param name="accuracy">Of its meter, in percent either way; empty for the usual half.</param>
-    /// <param name="calibrated">The last day of its calibration.</param>
-    /// <returns>What is wrong, by the names name, accuracy and calibrated.</returns>
-    public async Task<IReadOnlyList<Refusal>> AddDispenser(string name, string accuracy, string calibrated)
-    {
-        var wrong = Named(name);
-        var (within, due) = ReadCalibration(accuracy, UsualMeter, calibrated, wrong);
-        return await Add(name, wrong, now => now with { Dispensers = [.. now.Dispensers ?? [], new(name, within, due)] });
-    }
-
-    /// <summary>Adds a scan tool.</summary>
-    /// <param name="name">What is painted on it.</param>
-    /// <returns>What is wrong, by the name name.</returns>
-    public Task<IReadOnlyList<Refusal>> AddScanTool(string name) =>
-        Add(name, Named(name), now => now with { ScanTools = [.. now.ScanTools ?? [], name] });
-
-    /// <summary>Adds a label printer.</summary>
-    /// <param name="name">What is painted on it.</param>
-    /// <returns>What is wrong, by the name name.</returns>
-    public Task<IReadOnlyList<Refusal>> AddLabelPrinter(string name) =>
-        Add(name, Named(name), now => now with { LabelPrinters = [.. now.LabelPrinters ?? [], name] });
-
-    // It is needed only where something goes across the head of the wrench.
-    private static Quantity<Length>? ReadLever(string typed, List<Refusal> wrong)
-    {
-        if (typed.Length == 0)
-            return null;
-        if (Quantity<Length>.Read(typed, out var problem) is not { } lever)
-            wrong.Add(new(problem, Field: "lever"));
-        else if (lever.Value < Quantity<Length>.Of(50, Length.Millimetre) || lever.Value > Quantity<Length>.Of(2000, Length.Millimetre))
-            wrong.Add(new("Type how far it is from its square to the middle of its grip, such as 260 mm.", Field: "lever"));
-        else
-            return lever.Value;
-        return null;
-    }
-
-    // A reading is known by what is painted on its device: no two have the same.
-    private List<Refusal> Named(string name) => name.Length is 0 or > 40 || IsTaken(name, settings.Read()) ? [Taken] : [];
-
-    private static Refusal Taken => new("Give it a name that no other wrench, dispenser, scan tool or printer has.", Field: "name");
-
-    private static bool IsTaken(string name, WorkshopSettings now) => now.Wrenches.Any(w => w.Name == name)
-        || now.Dispenser(name) is not null || now.HasScanTool(name) || now.HasLabelPrinter(name);
-
-    // Somebody may have given the name to another since it was looked at.
-    private async Task<IReadOnlyList<Refusal>> Add(string name, List<Refusal> wrong, Func<WorkshopSettings, WorkshopSettings> add) =>
-        wrong.Count > 0 ? wrong : await settings.Change(now => IsTaken(name, now) ? null : add(now)) ? [] : [Taken];
-
-    private (decimal Accuracy, DateOnly? Due) ReadCalibration(string typedAccuracy, decimal usual, string calibrated, List<Refusal> wrong)
-    {
-        var accuracy = usual;
-        if (typedAccuracy.Length > 0 && (!decimal.TryParse(typedAccuracy.TrimEnd(' ', '%'), NumberStyles.AllowDecimalPoint,
-            CultureInfo.InvariantCulture, out accuracy) || accuracy is <= 0 or > 20))
-            wrong.Add(new("Type it in percent of the reading, such as 4.", Field: "accuracy"));
-        var (due, problem) = StockFiles.Day(calibrated, clock.Today);
-        if (due is null)
-            wrong.Add(calibrated.Length > 0 ? new(problem, Field: "calibrated")
-                : new("The last day of its calibration is missing.", "What is not calibrated is taken for nothing.",
-                    Field: "calibrated"));
-        return (accuracy, due);
     }
 
     /// <summary>Takes in vehicles and their odometer history from a file: all of it or nothing.</summary>
@@ -285,17 +205,6 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
             return (int)read;
         wrong.Add(read is null ? new(problem, Field: field)
             : new($"That is no weather.", $"Type -{FarthestCelsius} to {FarthestCelsius} °C.", Field: field));
-        return null;
-    }
-
-    private static Typed<Torque>? ReadSetting(string text, string field, List<Refusal> wrong)
-    {
-        var read = Quantity<Torque>.Read(text, out var problem);
-        if (read is { } torque && torque.Value > Quantity<Torque>.Zero && torque.Value <= TorqueWrench.Strongest)
-            return torque;
-        wrong.Add(new(read is not { } typed ? problem
-            : typed.Value > TorqueWrench.Strongest ? $"{typed} is more than any wrench here gives." : "It must be above zero.",
-            Field: field));
         return null;
     }
 }

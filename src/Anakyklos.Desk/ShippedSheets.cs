@@ -3,12 +3,13 @@ using Anakyklos.Storage;
 
 namespace Anakyklos.Desk;
 
-/// <summary>The model sheets that come with the application.</summary>
+/// <summary>The model sheets that come with the application: those of the demo's made-up world.</summary>
 public sealed class ShippedSheets(SheetStore sheets, WorkshopClock clock)
 {
     /// <summary>Takes each of them in, where it is not there yet.</summary>
-    /// <exception cref="WorkshopFileException">A shipped sheet has errors, or its revision is there with other content.</exception>
-    public async Task BringIn()
+    /// <param name="forPractice">Only for the practice bay: the models are made up, and no workshop has them.</param>
+    /// <exception cref="WorkshopFileException">A shipped sheet has errors, or its revision is in use with other content.</exception>
+    public async Task BringIn(bool forPractice = false)
     {
         foreach (var file in Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "sheets"), "*.json").Order())
         {
@@ -16,7 +17,7 @@ public sealed class ShippedSheets(SheetStore sheets, WorkshopClock clock)
             var reading = SheetReader.Read(System.Text.Encoding.UTF8.GetBytes(text));
             if (reading.Sheet is not { } sheet)
                 throw new WorkshopFileException($"{Path.GetFileName(file)}: {reading.Errors[0]}");
-            await sheets.BringIn(sheet, text, clock.Now);
+            _ = await (forPractice ? sheets.BringInForPractice(sheet, text, clock.Now) : sheets.BringIn(sheet, text, clock.Now));
         }
     }
 }

@@ -61,6 +61,10 @@ public sealed record WorkshopWeek(WeekPlan Plan, IReadOnlyList<WeekVisit> Visits
     /// <param name="plate">Its plate.</param>
     public WeekVisit? Of(string plate) => Visits.FirstOrDefault(v => v.Plate == plate);
 
+    /// <summary>The name of the bay of a slot.</summary>
+    /// <param name="slot">A slot of this week.</param>
+    public string BayOf(VisitSlot slot) => Plan.Problem.Bays[slot.Bay].Name;
+
     /// <summary>The longest that anything will be over, in days; 0 for nothing.</summary>
     public int DaysOver => Visits.Select(v => VisitCost.DaysOver(v.Of.Wish.Wishes, Days[v.Slot?.Day ?? Days.Count - 1].Date)
         - VisitCost.DaysOver(v.Of.Wish.Wishes, Days[0].Date)).Append(0).Max();
@@ -110,7 +114,7 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
     /// <summary>Where every visit stands now, as it is kept.</summary>
     /// <param name="week">The week.</param>
     public static IReadOnlyList<KeptVisit> Kept(WorkshopWeek week) => [.. week.Visits.Where(v => v.Slot is not null)
-        .Select(v => new KeptVisit(v.Plate, week.Days[v.Slot!.Value.Day].Date, v.Slot.Value.Begins, Bays.Inside[v.Slot.Value.Bay],
+        .Select(v => new KeptVisit(v.Plate, week.Days[v.Slot!.Value.Day].Date, v.Slot.Value.Begins, week.BayOf(v.Slot.Value),
             v.IsFixed))];
 
     /// <summary>The week as it would be with other decisions; the others stay where they stand now where nothing much is gained.</summary>
@@ -175,14 +179,14 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
         var open = cards.Unsigned();
         var except = open.Select(c => c.Plate).Concat(decided.Dropped.Select(d => d.Plate)).ToHashSet();
         var days = Days(workshop);
-        var room = days.Sum(d => d.Open.Count) * Bays.Inside.Count;
+        var room = days.Sum(d => d.Open.Count) * workshop.Bays.Inside.Count;
         var (wants, more) = wishes.Of(Math.Min(Most, (int)(room * Filled / UsualVisit)), except);
         var here = Cards(open, days, workshop);
-        var work = wants.Select(w => Length(w, workshop)).ToList();
+        var (inside, work) = (workshop.Bays.Inside.ToList(), wants.Select(w => Length(w, workshop)).ToList());
         var missing = Missing(open, wants);
         var needed = visits.Needed();
-        return new(new(days, [.. Bays.Inside.Select(b => new BayPlace(b, workshop.HasLift(b)))], [.. here.SelectMany(c => Taken(c))],
-            [.. wants.Select((w, i) => Wanted(w, work[i], missing[w.Vehicle.Plate], needed, days, decided))]),
+        return new(new(days, [.. workshop.Bays.Inside.Select(b => new BayPlace(b, workshop.HasLift(b)))], [.. here.SelectMany(c => Taken(c, inside))],
+            [.. wants.Select((w, i) => Wanted(w, work[i], missing[w.Vehicle.Plate], needed, days, inside, decided))]),
             wants, work, missing, here, decided, more);
     }
 
@@ -226,7 +230,7 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
     }
 
     private WantedVisit Wanted(WantsVisit wants, WorkLength work, IEnumerable<OrderLine> missing,
-        IReadOnlyDictionary<string, WeeklyTimes> needed, List<WorkDay> days, WeekDecisions decided)
+        IReadOnlyDictionary<string, WeeklyTimes> needed, List<WorkDay> days, List<string> inside, WeekDecisions decided)
     {
         var (today, plate) = (days[0].Date, wants.Vehicle.Plate);
         var now = Quarters.Between(0, Quarters.At(TimeOnly.FromDateTime(clock.Now.DateTime)) + 1);
@@ -238,13 +242,13 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
                 .And(d.Date == today ? now : Quarters.None))],
             [.. days.Select(d => VisitCost.On(wants.Wish.Wishes, today, d.Date))], VisitCost.Waits(wants.Wish.Wishes, today, days[^1].Date))
         {
-            Fixed = Slot(decided.Fixed.GetValueOrDefault(plate), days),
-            Before = Slot(decided.Before.GetValueOrDefault(plate), days),
+            Fixed = Slot(decided.Fixed.GetValueOrDefault(plate), days, inside),
+            Before = Slot(decided.Before.GetValueOrDefault(plate), days, inside),
         };
     }
 
-    private static VisitSlot? Slot(KeptVisit? kept, List<WorkDay> days) => kept is not null
-        && days.FindIndex(d => d.Date == kept.Day) is var day and >= 0 && Bays.Inside.ToList().IndexOf(kept.Bay) is var bay and >= 0
+    private static VisitSlot? Slot(KeptVisit? kept, List<WorkDay> days, List<string> inside) => kept is not null
+        && days.FindIndex(d => d.Date == kept.Day) is var day and >= 0 && inside.IndexOf(kept.Bay) is var bay and >= 0
         ? new(day, kept.Begins, bay) : null;
 
     private List<WeekCard> Cards(IReadOnlyList<CardEntry> open, List<WorkDay> days, WorkshopSettings workshop) =>
@@ -291,9 +295,9 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
         return new(entry, task, whole, boat, spans, ends);
     }
 
-    private static IEnumerable<BayTaken> Taken(WeekCard card)
+    private static IEnumerable<BayTaken> Taken(WeekCard card, List<string> inside)
     {
-        var bay = Bays.Inside.ToList().IndexOf(card.Entry.Bay);
+        var bay = inside.IndexOf(card.Entry.Bay);
         foreach (var (day, when, worked) in card.Spans)
             // A vehicle that only stands takes its bay and nobody's time.
             if (worked || bay >= 0)

@@ -53,7 +53,7 @@ public sealed class WeekMoves(WeekDesk weeks, VisitStore visits, VehicleStore ve
         var at = ReadDay(day, now, wrong);
         if (!TimeOnly.TryParseExact(time?.Trim(), ["HH:mm", "H:mm"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var begins))
             wrong.Add(new("That is no time of the day.", "Type such as 08:30.", Field: "time"));
-        if (bay is null || !Bays.Inside.Contains(bay))
+        if (bay is null || now.Plan.Problem.Bays.All(b => b.Name != bay))
             wrong.Add(new("There is no such bay.", "Choose one of the list.", Field: "bay"));
         if (wrong.Count > 0)
             return (null, null, wrong);
@@ -62,7 +62,7 @@ public sealed class WeekMoves(WeekDesk weeks, VisitStore visits, VehicleStore ve
         // What a person fixed does not give way to another.
         if (change.Week.Visits.FirstOrDefault(v => v.Plate != plate && v.Pushed && now.Of(v.Plate) is { Pushed: false, IsFixed: true })
             is { } other && now.Of(other.Plate)!.Slot is { } taken)
-            return (null, slot, [new($"{other.Plate} is fixed in {Bays.Inside[taken.Bay]} from {Quarters.Time(taken.Begins):HH:mm} to "
+            return (null, slot, [new($"{other.Plate} is fixed in {now.BayOf(taken)} from {Quarters.Time(taken.Begins):HH:mm} to "
                 + $"{Quarters.Time(taken.Begins + other.Work.Length):HH:mm}.", "Choose another time, or move that one first.",
                 Field: "time")]);
         if (change.Visit?.Slot is { } stands && !change.Visit.Pushed && now.Days[stands.Day].Date == slot.Day)
@@ -206,7 +206,7 @@ public sealed class WeekMoves(WeekDesk weeks, VisitStore visits, VehicleStore ve
                 + "time, or it is past.", "Choose another time.", Field: "time");
         if (visit.Work.Lift && !week.Plan.Problem.Bays.First(b => b.Name == slot.Bay).Lift)
             return new($"It has to be raised, and {slot.Bay} has no lift.", "Choose another bay.", Field: "bay");
-        var can = stands?.Slot is { } s ? $"It could begin at {Quarters.Time(s.Begins):HH:mm} in {Bays.Inside[s.Bay]}."
+        var can = stands?.Slot is { } s ? $"It could begin at {Quarters.Time(s.Begins):HH:mm} in {week.BayOf(s)}."
             : "Choose another day.";
         return new($"{slot.Bay} is taken then, or too few people are there.", can, Field: "time");
     }

@@ -59,23 +59,27 @@ internal sealed class PartBook
     internal static long Changed(SqliteConnection connection) => connection.ExecuteScalar<long?>(
         "select max(id) from journal where item in ('part', 'container', 'reservation')") ?? 0;
 
-    // Null where a part is new or stands for other numbers now.
+    // Null where a part is new, gone, or stands for other numbers now.
     private static PartList? Since(SqliteConnection connection, long until, PartList list)
     {
         var changed = Rows(connection, until);
-        if (changed.Count + list.Changed > Many || changed.Any(p => !list.MayStand(p)))
+        var named = connection.ExecuteScalar<int>("""
+            select count(distinct key) from journal where item in ('part', 'container', 'reservation') and item = 'part' and id > @until
+            """, new { until });
+        if (changed.Count != named || changed.Count + list.Changed > Many || changed.Any(p => !list.MayStand(p)))
             return null;
         return changed.Aggregate(list, (all, p) => all.With(p));
     }
 
     private static List<StockPart> Rows(SqliteConnection connection, long? since) =>
-        [.. connection.Query<(string Number, string Name, int OnShelf, string SupersededBy, string Equivalents)>($"""
-            select number, name, on_shelf, superseded_by, equivalents from part
+        [.. connection.Query<(string Number, string Name, int OnShelf, string SupersededBy, string Equivalents, int Minimum,
+            string Place)>($"""
+            select number, name, on_shelf, superseded_by, equivalents, minimum, place from part
             {(since is null ? "" : """
                 where bare in (select json_extract(key, '$[0]') from journal where item in ('part', 'container', 'reservation')
                     and item = 'part' and id > @since)
                 """)}
             order by name, number
             """, new { since }).Select(p => new StockPart(p.Number, p.Name, p.OnShelf, 0, p.SupersededBy,
-                p.Equivalents.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)))];
+                p.Equivalents.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries), p.Minimum, p.Place))];
 }

@@ -51,8 +51,11 @@ public sealed class SettingStore(WorkshopDatabase database)
     {
         if (change(Read(scope.Connection)) is not { } settings)
             return false;
-        scope.Connection.Execute("insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json",
-            new { Key, json = JsonSerializer.Serialize(settings, CardJson.Options) });
+        Write(scope.Connection, settings);
         return true;
     });
+
+    internal static void Write(SqliteConnection connection, WorkshopSettings settings) => connection.Execute(
+        "insert into setting (name, value) values (@Key, @json) on conflict do update set value = @json",
+        new { Key, json = JsonSerializer.Serialize(settings, CardJson.Options) });
 }

@@ -7,6 +7,9 @@ namespace Anakyklos.Storage;
 /// <summary>Model sheets in all their revisions; a revision is never changed.</summary>
 public sealed class SheetStore(WorkshopDatabase database)
 {
+    private const string InUse = "in use";
+    private const string ForPractice = "practice";
+
     private readonly ConcurrentDictionary<(SheetId, int), ModelSheet> _read = database.Remembered<(SheetId, int), ModelSheet>();
 
     /// <summary>Takes in a sheet that was read without errors.</summary>
@@ -15,16 +18,29 @@ public sealed class SheetStore(WorkshopDatabase database)
     /// <param name="at">When.</param>
     /// <returns>Whether it was new; false when this very text is there already.</returns>
     /// <exception cref="WorkshopFileException">Another text is there under this revision.</exception>
-    public Task<bool> BringIn(ModelSheet sheet, string json, DateTimeOffset at) => database.Writes.Run(scope =>
+    public Task<bool> BringIn(ModelSheet sheet, string json, DateTimeOffset at) => BringIn(sheet, json, at, InUse);
+
+    /// <summary>Takes in a made-up model for the practice bay, where no such revision is there yet.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="json">Its file text.</param>
+    /// <param name="at">When.</param>
+    /// <returns>Whether it was new; false when this revision is there already, for practice or in use.</returns>
+    public Task<bool> BringInForPractice(ModelSheet sheet, string json, DateTimeOffset at) => BringIn(sheet, json, at, ForPractice);
+
+    private Task<bool> BringIn(ModelSheet sheet, string json, DateTimeOffset at, string state) => database.Writes.Run(scope =>
     {
         var there = scope.Connection.QuerySingleOrDefault<string>("select content from sheet where id = @Id and revision = @Revision",
             new { sheet.Id, sheet.Revision });
-        if (there is not null && there != json)
+        if (there is not null && there != json && state == InUse)
             throw new WorkshopFileException($"Revision {sheet.Revision} of {sheet.FullName} is here with other content. Give the "
                 + "file a higher revision.");
-        return there is null
-            && scope.Connection.Execute("insert into sheet (id, revision, content, brought_in_at) values (@Id, @Revision, @json, @at)",
-            new { sheet.Id, sheet.Revision, json, at = CardStore.Iso(at) }) == 1;
+        if (there is not null)
+            // What was there for practice is taken into use as it is.
+            return state == InUse && scope.Connection.Execute("update sheet set state = @state where id = @Id and revision = @Revision "
+                + "and state = @ForPractice", new { sheet.Id, sheet.Revision, state, ForPractice }) == 1;
+        return scope.Connection.Execute("""
+            insert into sheet (id, revision, content, brought_in_at, state) values (@Id, @Revision, @json, @at, @state)
+            """, new { sheet.Id, sheet.Revision, json, at = CardStore.Iso(at), state }) == 1;
     });
 
     /// <summary>A sheet in one revision, or null.</summary>
@@ -45,7 +61,7 @@ public sealed class SheetStore(WorkshopDatabase database)
     public IReadOnlyList<ModelSheet> Newest()
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Id, int Revision)>("select id, max(revision) from sheet group by id")
+        return [.. connection.Query<(string Id, int Revision)>("select id, max(revision) from sheet where state = @InUse group by id", new { InUse })
             .Select(r => Find(r.Id, r.Revision)).OfType<ModelSheet>().Select(s => s.With(OwnListStore.Of(connection, s.Id)))
             .OrderBy(s => s.FullName)];
     }
@@ -64,7 +80,7 @@ public sealed class SheetStore(WorkshopDatabase database)
     public IReadOnlyList<int> Revisions(SheetId id)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<int>("select revision from sheet where id = @id order by revision desc", new { id })];
+        return [.. connection.Query<int>("select revision from sheet where id = @id and state = @InUse order by revision desc", new { id, InUse })];
     }
 
     /// <summary>The newest revision of one sheet with its own lists, or null.</summary>
@@ -72,7 +88,18 @@ public sealed class SheetStore(WorkshopDatabase database)
     public ModelSheet? Newest(SheetId id)
     {
         using var connection = database.Connect();
-        return connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id", new { id }) is { } revision
-            ? Find(id, revision)?.With(OwnListStore.Of(connection, id)) : null;
+        return connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id and state = @InUse", new { id, InUse })
+            is { } revision ? Find(id, revision)?.With(OwnListStore.Of(connection, id)) : null;
+    }
+
+    /// <summary>The newest revision of each model that can be practised on: those made up for the practice bay, and those in use.</summary>
+    /// <returns>By make and name, with the workshop's own lists.</returns>
+    public IReadOnlyList<ModelSheet> ToPractise()
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<(string Id, int Revision)>("""
+            select id, max(revision) from sheet where state in (@InUse, @ForPractice) group by id
+            """, new { InUse, ForPractice }).Select(r => Find(r.Id, r.Revision)).OfType<ModelSheet>()
+            .Select(s => s.With(OwnListStore.Of(connection, s.Id))).OrderBy(s => s.FullName)];
     }
 }

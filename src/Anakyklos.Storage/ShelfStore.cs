@@ -17,7 +17,9 @@ namespace Anakyklos.Storage;
 /// <param name="Name">What.</param>
 /// <param name="Amount">Signed: pieces, or litres for oil.</param>
 /// <param name="IsOil">It is oil, in litres.</param>
-public sealed record StockLine(DateTimeOffset At, PersonId Person, CardNumber? Card, string Kind, string Name, string Amount, bool IsOil);
+/// <param name="Reason">Why it was counted otherwise, or empty.</param>
+public sealed record StockLine(DateTimeOffset At, PersonId Person, CardNumber? Card, string Kind, string Name, string Amount, bool IsOil,
+    string Reason);
 
 /// <summary>What a stock file brings in.</summary>
 /// <param name="Parts">Parts; the count replaces what was there.</param>
@@ -26,7 +28,11 @@ public sealed record StockLine(DateTimeOffset At, PersonId Person, CardNumber? C
 /// <param name="Tools">Tools.</param>
 /// <param name="Pans">Drain pans.</param>
 public sealed record StockFile(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilContainer> Containers, IReadOnlyList<CribTool> Tools,
-    IReadOnlyList<DrainPan> Pans);
+    IReadOnlyList<DrainPan> Pans)
+{
+    /// <summary>Columns that the file does not have: of what is there already they stay as they are.</summary>
+    public IReadOnlySet<string> Left { get; init; } = new HashSet<string>();
+}
 
 /// <summary>Stores and crib.</summary>
 public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
@@ -70,14 +76,17 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             new { json }));
 
     /// <summary>The last lines of the stores' book, newest first.</summary>
+    /// <param name="most">The most lines.</param>
+    /// <param name="item">One part, by its bare number, or one container, as <c>container:7</c>; null for all.</param>
     /// <returns>The newest first.</returns>
-    public IReadOnlyList<StockLine> Book(int most = 40)
+    public IReadOnlyList<StockLine> Book(int most = 40, string? item = null)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string At, string Person, long? Card, string Kind, string Name, string Amount, bool IsOil)>(
-            "select at, person_id, card_id, kind, name, amount, item like 'container:%' from movement "
-                + "order by id desc limit @most", new { most })
-            .Select(m => new StockLine(CardStore.Time(m.At), m.Person, m.Card, m.Kind, m.Name, m.Amount, m.IsOil))];
+        return [.. connection.Query<(string At, string Person, long? Card, string Kind, string Name, string Amount, bool IsOil, string Reason)>("""
+            select at, person_id, card_id, kind, name, amount, item like 'container:%', reason from movement
+            where @item is null or item = @item order by id desc limit @most
+            """, new { most, item })
+            .Select(m => new StockLine(CardStore.Time(m.At), m.Person, m.Card, m.Kind, m.Name, m.Amount, m.IsOil, m.Reason))];
     }
 
     /// <summary>Books parts in.</summary>
@@ -115,27 +124,102 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             var bare = PartNumber.Bare(p.Number);
             var was = scope.Connection.QuerySingleOrDefault<int?>("select on_shelf from part where bare = @bare", new { bare });
             scope.Connection.Execute("""
-                insert into part (bare, number, name, on_shelf, superseded_by, equivalents)
-                values (@bare, @Number, @Name, @OnShelf, @SupersededBy, @equivalents)
+                insert into part (bare, number, name, on_shelf, superseded_by, equivalents, minimum, place)
+                values (@bare, @Number, @Name, @OnShelf, @SupersededBy, @equivalents, @Minimum, @Place)
                 on conflict do update set number = @Number, name = @Name, on_shelf = @OnShelf, superseded_by = @SupersededBy,
-                    equivalents = @equivalents
-                """, new { bare, p.Number, p.Name, p.OnShelf, p.SupersededBy, equivalents = string.Join(';', p.Equivalents) });
+                    equivalents = @equivalents, minimum = iif(@minimumLeft, minimum, @Minimum), place = iif(@placeLeft, place, @Place)
+                """, new
+            {
+                bare, p.Number, p.Name, p.OnShelf, p.SupersededBy, equivalents = string.Join(';', p.Equivalents), p.Minimum, p.Place,
+                minimumLeft = file.Left.Contains("minimum"), placeLeft = file.Left.Contains("place"),
+            });
             if (was != p.OnShelf && (was ?? 0) != p.OnShelf)
                 StockBooking.Note(scope, null, null, at, by.Id, "counted", bare, p.Name, $"{p.OnShelf - (was ?? 0)}");
         }
         foreach (var c in file.Containers)
-            Count(scope, c, by, at);
+            Count(scope, c, by, at, file.Left.Contains("place"));
         foreach (var t in file.Tools)
-            scope.Connection.Execute("insert into tool (bare, size, place) values (@bare, @Size, @Where) on conflict do update set "
-                + "place = @Where", new { bare = PartNumber.Bare(t.Size), t.Size, t.Where });
+            Put(scope, t);
         foreach (var p in file.Pans)
-            scope.Connection.Execute("insert into pan (name, holds_l) values (@Name, @holds) on conflict do update set holds_l = @holds",
-                new { p.Name, holds = StockBooking.Litres(p.Holds) });
+            Put(scope, p);
         return file.Parts.Count + file.Containers.Count + file.Tools.Count + file.Pans.Count;
     });
 
+    /// <summary>Keeps a part as it is written by hand: what is known of it, and how many lie there.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="isNew">Whether the stores are not to know its number yet.</param>
+    /// <param name="by">Who.</param>
+    /// <param name="at">When.</param>
+    /// <returns>False where it is new and the number is known, or not new and unknown; then nothing is kept.</returns>
+    public Task<bool> Keep(StockPart part, bool isNew, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
+    {
+        var bare = PartNumber.Bare(part.Number);
+        var was = scope.Connection.QuerySingleOrDefault<int?>("select on_shelf from part where bare = @bare", new { bare });
+        if (isNew != was is null)
+            return false;
+        scope.Connection.Execute("""
+            insert into part (bare, number, name, on_shelf, superseded_by, equivalents, minimum, place)
+            values (@bare, @Number, @Name, @OnShelf, @SupersededBy, @equivalents, @Minimum, @Place)
+            on conflict do update set number = @Number, name = @Name, on_shelf = @OnShelf, superseded_by = @SupersededBy,
+                equivalents = @equivalents, minimum = @Minimum, place = @Place
+            """, new
+        {
+            bare, part.Number, part.Name, part.OnShelf, part.SupersededBy, equivalents = string.Join(';', part.Equivalents), part.Minimum,
+            part.Place,
+        });
+        if (part.OnShelf != (was ?? 0))
+            StockBooking.Note(scope, null, null, at, by.Id, "counted", bare, part.Name, $"{part.OnShelf - (was ?? 0)}");
+        return true;
+    });
+
+    /// <summary>Takes a part out of the stores' list, where none lies there and none is kept for a card.</summary>
+    /// <param name="number">Its number, however typed.</param>
+    /// <returns>1, or 0 where it is not there or not empty.</returns>
+    public Task<int> Drop(string number) => database.Writes.Run(scope => scope.Connection.Execute("""
+        delete from part where bare = @bare and on_shelf = 0 and not exists (select 1 from reservation where bare = @bare)
+        """, new { bare = PartNumber.Bare(number) }));
+
+    /// <summary>Keeps a container as it is counted, put right or moved.</summary>
+    /// <param name="container">The container, with its number.</param>
+    /// <param name="reason">Why it was counted otherwise, or empty.</param>
+    /// <param name="by">Who.</param>
+    /// <param name="at">When.</param>
+    /// <returns>False where there is no such container.</returns>
+    public Task<bool> Keep(OilContainer container, string reason, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
+    {
+        if (ReadContainers(scope.Connection).All(c => c.Id != container.Id))
+            return false;
+        Count(scope, container, by, at, reason: reason);
+        return true;
+    });
+
+    /// <summary>Keeps a pan or a tool, new or as it is now.</summary>
+    public Task<int> Keep(DrainPan pan) => database.Writes.Run(scope => Put(scope, pan));
+
+    /// <summary>Keeps a tool, new or as it is now.</summary>
+    public Task<int> Keep(CribTool tool) => database.Writes.Run(scope => Put(scope, tool));
+
+    /// <summary>Takes a pan out of use.</summary>
+    /// <param name="name">What is painted on it.</param>
+    /// <returns>1, or 0 where there is none.</returns>
+    public Task<int> DropPan(string name) =>
+        database.Writes.Run(scope => scope.Connection.Execute("delete from pan where name = @name", new { name }));
+
+    /// <summary>Takes a tool out of use.</summary>
+    /// <param name="size">As it is written.</param>
+    /// <returns>1, or 0 where there is none.</returns>
+    public Task<int> DropTool(string size) => database.Writes.Run(scope =>
+        scope.Connection.Execute("delete from tool where bare = @bare", new { bare = PartNumber.Bare(size) }));
+
+    private static int Put(WriteScope scope, CribTool t) => scope.Connection.Execute("insert into tool (bare, size, place) "
+        + "values (@bare, @Size, @Where) on conflict do update set size = @Size, place = @Where",
+        new { bare = PartNumber.Bare(t.Size), t.Size, t.Where });
+
+    private static int Put(WriteScope scope, DrainPan p) => scope.Connection.Execute("insert into pan (name, holds_l) "
+        + "values (@Name, @holds) on conflict do update set holds_l = @holds", new { p.Name, holds = StockBooking.Litres(p.Holds) });
+
     // A container is known by its number; what was counted otherwise than the book says goes into the book.
-    private static void Count(WriteScope scope, OilContainer c, Person by, DateTimeOffset at)
+    private static void Count(WriteScope scope, OilContainer c, Person by, DateTimeOffset at, bool placeLeft = false, string reason = "")
     {
         if (c.Id == 0 || ReadContainers(scope.Connection).FirstOrDefault(known => known.Id == c.Id) is not { } there)
         {
@@ -143,19 +227,20 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             return;
         }
         scope.Connection.Execute("update container set product = @Product, size_l = @size, left_l = @left, scale = @scale, "
-            + "opened = @opened, batch = @Batch where id = @Id", new
+            + "opened = @opened, batch = @Batch, place = iif(@placeLeft, place, @Place) where id = @Id", new
             {
+                c.Place, placeLeft,
                 c.Id, c.Product, c.Batch, size = StockBooking.Litres(c.Size), left = StockBooking.Litres(c.Left), scale = c.Scale.Symbol,
                 opened = c.Opened?.ToString("O", CultureInfo.InvariantCulture),
             });
         if (there.Left != c.Left)
             StockBooking.Note(scope, null, null, at, by.Id, "counted", $"container:{c.Id}", c.Product,
-                StockBooking.Litres(c.Left - there.Left));
+                StockBooking.Litres(c.Left - there.Left), reason);
     }
 
     private static int Insert(WriteScope scope, OilContainer c) => scope.Connection.ExecuteScalar<int>("""
-        insert into container (id, product, size_l, left_l, scale, opened, batch)
-        values (@id, @Product, @size, @left, @scale, @opened, @Batch) returning id
+        insert into container (id, product, size_l, left_l, scale, opened, batch, place)
+        values (@id, @Product, @size, @left, @scale, @opened, @Batch, @Place) returning id
         """, new
         {
             id = c.Id == 0 ? (int?)null : c.Id,
@@ -165,14 +250,15 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
             scale = c.Scale.Symbol,
             opened = c.Opened?.ToString("O", CultureInfo.InvariantCulture),
             c.Batch,
+            c.Place,
         });
 
     internal static List<OilContainer> ReadContainers(SqliteConnection connection) =>
         [.. connection.Query<(int Id, string Product, string Size, string Left, string Scale, string? Opened,
-            string Batch)>("select id, product, size_l, left_l, scale, opened, batch from container order by product, id")
+            string Batch, string Place)>("select id, product, size_l, left_l, scale, opened, batch, place from container order by product, id")
             .Select(c => new OilContainer(c.Id, c.Product, Litres(c.Size), Litres(c.Left),
                 Volume.Units.FirstOrDefault(u => u.Symbol == c.Scale) ?? Volume.Litre,
-                c.Opened is null ? null : DateOnly.ParseExact(c.Opened, "O", CultureInfo.InvariantCulture), c.Batch))];
+                c.Opened is null ? null : DateOnly.ParseExact(c.Opened, "O", CultureInfo.InvariantCulture), c.Batch, c.Place))];
 
     private static Quantity<Volume> Litres(string litres) =>
         Quantity<Volume>.Of(decimal.Parse(litres, CultureInfo.InvariantCulture), Volume.Litre);

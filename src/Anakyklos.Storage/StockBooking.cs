@@ -143,10 +143,10 @@ internal static class StockBooking
         Note(scope, id, e.Seq, e.At, e.By.Id, kind, item, name, amount);
 
     internal static void Note(WriteScope scope, CardNumber? id, int? seq, DateTimeOffset at, PersonId person, string kind, string item,
-        string name, string amount) => scope.Connection.Execute("""
-        insert into movement (at, person_id, card_id, seq, kind, item, name, amount)
-        values (@at, @person, @id, @seq, @kind, @item, @name, @amount)
-        """, new { at = CardStore.Iso(at), person, id, seq, kind, item, name, amount });
+        string name, string amount, string reason = "") => scope.Connection.Execute("""
+        insert into movement (at, person_id, card_id, seq, kind, item, name, amount, reason)
+        values (@at, @person, @id, @seq, @kind, @item, @name, @amount, @reason)
+        """, new { at = CardStore.Iso(at), person, id, seq, kind, item, name, amount, reason });
 
     internal static string Litres(Quantity<Volume> v) => v.In(Volume.Litre).ToString(CultureInfo.InvariantCulture);
 }

@@ -223,15 +223,15 @@ public sealed class DispenserTests : IAsyncLifetime
     [Fact]
     public async Task A_workshop_of_its_own_adds_its_dispensers()
     {
-        var desk = _host.Services.GetRequiredService<SettingDesk>();
-        Assert.Equal(["name", "accuracy", "calibrated"], (await desk.AddDispenser("TW-2", "most", "")).Select(r => r.Field));
-        Assert.Equal(["name"], (await desk.AddDispenser("OD-1", "", "2026-12-31")).Select(r => r.Field));
-        Assert.Empty(await desk.AddDispenser("OD-2", "", "2026-12-31"));
+        var desk = _host.Services.GetRequiredService<EquipmentDesk>();
+        Assert.Equal(["name", "accuracy", "calibrated"], (await desk.PutDispenser("TW-2", "most", "", false)).Select(r => r.Field));
+        Assert.Equal(["name"], (await desk.PutDispenser("OD-1", "", "2026-12-31", false)).Select(r => r.Field));
+        Assert.Empty(await desk.PutDispenser("OD-2", "", "2026-12-31", false));
         Assert.Equal(new("OD-2", 0.5m, new(2026, 12, 31)), _host.Services.GetRequiredService<SettingStore>().Read().Dispenser("OD-2"));
         Assert.NotNull((await _host.Services.GetRequiredService<DeviceDesk>().Pair("OD-2", "Bay 2")).Key);
         Assert.Null((await _host.Services.GetRequiredService<DeviceDesk>().Pair("OD-3", "Bay 2")).Key);
         var una = await _host.SignedIn("una");
-        await una.Get("/workshop");
+        await una.Get("/equipment");
         Assert.Contains("OD-2 within 0.5 %, calibrated until 31 Dec 2026", una.Text);
     }
 }

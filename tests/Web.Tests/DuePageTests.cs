@@ -173,7 +173,7 @@ public sealed class DuePageTests : IAsyncLifetime
     public async Task The_yard_says_who_is_due_who_waits_and_for_what()
     {
         await _browser.Get("/");
-        Assert.Contains("waits for spark plugs SK-3312-S, boat of Tuesday 10 March", _browser.Text); // ordered on Monday before noon
+        Assert.Contains("waits for spark plugs SK-3312-S, comes Tuesday 10 March", _browser.Text); // ordered on Monday before noon
         var rows = _browser.Page.QuerySelectorAll(".rows .plate").Select(p => p.TextContent).ToList();
         Assert.True(rows.IndexOf("HD-09") < rows.IndexOf("HD-04"));
         Assert.Contains("First check: over by", _browser.Text);

@@ -42,9 +42,10 @@ public class FirstRunTests
         await browser.Submit("form[action*='Add']", ("name", "Mhairi"), ("pin", "2222"));
         Assert.Contains("has that name already", browser.Text);
         await browser.Submit("form[action*='Add']", ("name", "Desk"), ("pin", "2222"), ("role", "Viewer"));
-        await browser.Get("/workshop");
+        await browser.Get("/equipment");
         await browser.Submit("form[action*='Wrench']", ("name", "W1"), ("low", "60 Nm"), ("high", "5 Nm"), ("step", "1"));
         Assert.Contains("Add the unit", browser.Text);
+        await browser.Get("/workshop");
         await browser.Submit("form[action*='School']", ("school", "TopMark"), ("stages", "InOne"));
         Assert.Equal("TopMark", browser.Page.QuerySelector("[name=school]:checked")!.GetAttribute("value"));
         Assert.Equal("InOne", browser.Page.QuerySelector("[name=stages]:checked")!.GetAttribute("value"));

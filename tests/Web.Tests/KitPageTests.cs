@@ -38,7 +38,7 @@ public sealed class KitPageTests : IAsyncLifetime
         Assert.Equal("One old seal, or wait", _browser.Heading);
         Assert.Contains("the old one may go in once more", Part("TC-0714-R"));
         await _browser.Submit("button[formaction*=Await]");
-        Assert.Contains("waits for the boat of", Part("TC-0714-R"));
+        Assert.Contains("waits until", Part("TC-0714-R"));
         var awaited = Cards.Find(card)!.Awaited.Single();
         Assert.Contains(awaited.Boat!.Value.DayOfWeek, new[] { DayOfWeek.Tuesday, DayOfWeek.Friday });
         Assert.True(awaited.Boat > new DateOnly(2026, 3, 9));

@@ -228,6 +228,7 @@ public sealed class PageTests : IAsyncLifetime
     [InlineData("/vehicle/HD-99", HttpStatusCode.NotFound)]
     [InlineData("/nowhere", HttpStatusCode.NotFound)]
     [InlineData("/workshop", HttpStatusCode.Forbidden)]
+    [InlineData("/equipment", HttpStatusCode.Forbidden)]
     public async Task What_is_not_there_or_not_yours_is_said_in_words(string address, HttpStatusCode status)
     {
         var browser = await _host.SignedIn();

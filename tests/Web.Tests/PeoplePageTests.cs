@@ -88,7 +88,7 @@ public sealed class PeoplePageTests() : InTheDemo("una")
         foreach (var person in new[] { "iona", "effie", "desk" })
         {
             var other = await Host.SignedIn(person);
-            foreach (var page in new[] { "/people", "/trail", "/workshop" })
+            foreach (var page in new[] { "/people", "/trail", "/workshop", "/equipment" })
             {
                 await other.Get(page);
                 Assert.Equal("Not with your role", other.Heading);

@@ -33,7 +33,7 @@ public sealed class WeekPageTests : InTheDemo
             Assert.NotNull(Me.Page.QuerySelector($".week-list a[href='/week/{v.Plate}']"));
         }
         Assert.Contains("First check over since", Me.Text);
-        Assert.Contains("card 1056, Outside: waits for the boat of Tue 10 Mar", Me.Text);
+        Assert.Contains("card 1056, Outside: waits until Tue 10 Mar", Me.Text);
         Assert.Contains("all is done, it is to be signed", Me.Text);
         // The keepers leave on the nineteenth: three days before that is soon enough.
         await Me.Get("/week?week=2");
@@ -226,7 +226,7 @@ public sealed class WeekPageTests : InTheDemo
         var orders = Host.Services.GetRequiredService<OrderDesk>();
         Assert.Contains(orders.Lines(), l => l.For.Contains("HD-07") && l.Name == "Washer for the drain plug");
         await Me.Get("/week/HD-07");
-        Assert.Contains("Washer for the drain plug: boat of Tue 10 Mar", Me.Text);
+        Assert.Contains("Washer for the drain plug: comes Tue 10 Mar", Me.Text);
         Assert.Contains("its parts come on Tue 10 Mar", Me.Text);
         await Me.Submit(Left, ("until", "2026-03-30"), ("reason", "Sold"));
         Assert.DoesNotContain(orders.Lines(), l => l.For.Contains("HD-07"));
@@ -263,8 +263,9 @@ public sealed class WeekPageTests : InTheDemo
 
         // Open on three days, with nobody but Iona, and no lift in the first bay.
         await lead.Get("/workshop");
-        await lead.Submit(form, ("open", "Tu-Th 9-17"), ("hours-tavish", ""), ("hours-una", ""), ("hours-iona", "Mo-Fr 8-17"),
-            ("lift", "Bay 2"));
+        await lead.Submit(form, ("open", "Tu-Th 9-17"), ("hours-tavish", ""), ("hours-una", ""), ("hours-iona", "Mo-Fr 8-17"));
+        await lead.Get("/equipment");
+        await lead.Submit("form[action*='Bays']", ("lift", "1"));
         var week = Weeks.Week();
         Assert.Equal([1, 2, 3, 8, 9, 10], Enumerable.Range(0, 14).Where(d => week.Days[d].Open != Quarters.None));
         Assert.Equal([false, true], week.Plan.Problem.Bays.Select(b => b.Lift));

@@ -55,7 +55,7 @@ const PAGES = [
   '/library/tarn-courier-20d?point=drive-belt',
   '/plan/1058',
   '/you',
-  '/workshop', '/people', '/trail',
+  '/workshop', '/equipment', '/people', '/trail',
   '/practice', '/practice?sheet=corran-fen-12', '/practice/lesson/air-in-the-rear-right',
   '/nowhere',
 ];

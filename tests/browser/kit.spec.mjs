@@ -65,7 +65,7 @@ test('a kit is scanned part by part; the card waits for the boat and wakes when 
 
   await page.goto('/kit/1056');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('One thing stops it');
-  await expect(page.locator('.kit-part.stops')).toContainText('waits for the boat of');
+  await expect(page.locator('.kit-part.stops')).toContainText('waits until');
   await page.goto('/');
   await expect(page.locator('.bay', { hasText: 'HD-16' })).toContainText('SK-3312-S');
 

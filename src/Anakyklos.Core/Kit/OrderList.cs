@@ -36,7 +36,8 @@ public static class OrderList
     /// <param name="shelf">Stores; what is reserved for the same work must count as free.</param>
     /// <param name="today">The day.</param>
     /// <param name="boat">When something can be here.</param>
-    /// <returns>Parts by number, then fluids by name; nothing that the shelf has enough of.</returns>
+    /// <returns>Parts by number, then fluids by name; nothing that the shelf has enough of. Parts are filled up to their minimum; one that
+    /// is superseded is not.</returns>
     public static IReadOnlyList<OrderLine> Of(IReadOnlyList<PlannedWork> work, Shelf shelf, DateOnly today, Func<string, DateOnly?> boat)
     {
         var free = shelf.Parts.Where(p => p.Reserved > 0).Aggregate(shelf, (all, p) => all.With(p with { Reserved = 0 }));
@@ -64,6 +65,10 @@ public static class OrderList
                 foreach (var line in KitCheck.OilLines(w.Sheet, left, free, null, today, matches))
                     TakeOil(line, w.For);
         }
+        // What the work leaves there is filled up to what is to lie there at least.
+        foreach (var low in free.Parts.Where(p => p.OnShelf < p.Minimum && p.SupersededBy.Length == 0))
+            Of(parts, PartNumber.Bare(low.Number), low.Number, low.Name).Add($"the shelf, at least {low.Minimum}",
+                low.Minimum - low.OnShelf, default);
         return [.. parts.Values.OrderBy(p => p.Number, StringComparer.Ordinal)
             .Select(p => new OrderLine(p.Number, p.Name, p.Count, null, p.For, boat(p.Number))),
             .. oils.Values.OrderBy(o => o.Number, StringComparer.Ordinal)

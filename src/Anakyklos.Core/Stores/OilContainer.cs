@@ -23,8 +23,9 @@ public enum ContainerKind
 /// <param name="Scale">The unit on its scale.</param>
 /// <param name="Opened">When it was opened, or null.</param>
 /// <param name="Batch">Batch, or empty.</param>
+/// <param name="Place">Where it stands, or empty.</param>
 public sealed record OilContainer(int Id, string Product, Quantity<Volume> Size, Quantity<Volume> Left, Unit<Volume> Scale,
-    DateOnly? Opened, string Batch)
+    DateOnly? Opened, string Batch, string Place = "")
 {
     private static readonly Quantity<Volume> LargestBottle = Quantity<Volume>.Of(2, Volume.Litre);
     private static readonly Quantity<Volume> LargestCan = Quantity<Volume>.Of(30, Volume.Litre);

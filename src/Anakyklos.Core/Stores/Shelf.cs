@@ -12,8 +12,10 @@ namespace Anakyklos.Core.Stores;
 /// <param name="Reserved">How many of them wait for open cards.</param>
 /// <param name="SupersededBy">The number that replaces it, or empty.</param>
 /// <param name="Equivalents">Numbers of other makers for the same part.</param>
+/// <param name="Minimum">How many are to lie there at least; with fewer it is ordered though no card wants it. 0 or more.</param>
+/// <param name="Place">Where it lies, or empty.</param>
 public sealed record StockPart(string Number, string Name, int OnShelf, int Reserved, string SupersededBy,
-    IReadOnlyList<string> Equivalents)
+    IReadOnlyList<string> Equivalents, int Minimum = 0, string Place = "")
 {
     /// <summary>How many can still be promised; never below 0.</summary>
     public int Free => Math.Max(0, OnShelf - Reserved);
@@ -145,6 +147,6 @@ public interface ISupplier
     /// <param name="number">Part number, or the name of an oil product.</param>
     /// <param name="ordered">The moment of ordering.</param>
     /// <param name="known">The workshop's shelf: a number that it does not know cannot be ordered.</param>
-    /// <returns>The day of the boat, or null when the supplier does not have it.</returns>
+    /// <returns>The day on which it comes, or null when nobody knows.</returns>
     DateOnly? Arrives(string number, DateTimeOffset ordered, Shelf known);
 }

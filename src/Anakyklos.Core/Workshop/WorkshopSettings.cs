@@ -24,11 +24,17 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Ground">Bays that have no lift; null for none.</param>
 /// <param name="LongPins">Whether a new PIN has six digits at least, in place of four.</param>
 /// <param name="BeforeBrakes">The lesson that is asked for before somebody works on brakes alone; null for none.</param>
+/// <param name="Inside">Names of the bays inside; null before they were set.</param>
+/// <param name="OldWrenches">Torque wrenches out of use; null for none.</param>
+/// <param name="OldDispensers">Oil dispensers out of use; null for none.</param>
+/// <param name="Deliveries">When the supplier brings what is ordered; null before it was set.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
     IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
     IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null,
-    bool? LongPins = null, AskedLesson? BeforeBrakes = null)
+    bool? LongPins = null, AskedLesson? BeforeBrakes = null, IReadOnlyList<string>? Inside = null,
+    IReadOnlyList<WrenchEntry>? OldWrenches = null, IReadOnlyList<CribDispenser>? OldDispensers = null,
+    Deliveries? Deliveries = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);
@@ -40,6 +46,10 @@ public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOn
     /// <summary>When vehicles are worked on.</summary>
     [JsonIgnore]
     public WeeklyTimes Opening => WeeklyTimes.Read(Open, out _) is { } open && Open is not null ? open : WeeklyTimes.Usual;
+
+    /// <summary>The places where a vehicle stands.</summary>
+    [JsonIgnore]
+    public Bays Bays => new(Inside ?? Bays.Usual);
 
     /// <summary>Whether a bay has a lift.</summary>
     /// <param name="bay">Its name.</param>

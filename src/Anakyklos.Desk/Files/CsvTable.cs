@@ -26,6 +26,10 @@ public sealed class CsvLine(int row, IReadOnlyDictionary<string, string> cells, 
         return text;
     }
 
+    /// <summary>Whether the file has a column.</summary>
+    /// <param name="column">Its heading.</param>
+    public bool Has(string column) => cells.ContainsKey(column);
+
     /// <summary>A value read by a function that answers null with a problem.</summary>
     public T? Read<T>(string column, Func<string, (T? Value, string Problem)> read, bool required = true) where T : struct
     {

@@ -13,8 +13,10 @@ public static class StockFiles
     /// <summary>The kinds of file.</summary>
     public static IReadOnlyList<string> Kinds { get; } = ["parts", "containers", "tools"];
 
-    private static readonly string[] PartColumns = ["number", "name", "on shelf", "superseded by", "equivalents"];
-    private static readonly string[] ContainerColumns = ["product", "size", "left", "opened", "batch", "number"];
+    private static readonly string[] PartColumns = ["number", "name", "on shelf", "superseded by", "equivalents", "minimum", "place"];
+    private static readonly string[] ContainerColumns = ["product", "size", "left", "opened", "batch", "number", "place"];
+    // Files of before do not have them: then they stay as they are.
+    private static readonly string[] Later = ["minimum", "place"];
     private static readonly string[] ToolColumns = ["kind", "name", "place", "holds"];
 
     /// <summary>Reads a file of one kind: all of it, or its errors.</summary>
@@ -29,29 +31,35 @@ public static class StockFiles
         {
             case "parts":
                 var seen = new Dictionary<string, int>();
+                var left = new HashSet<string>();
                 var parts = CsvTable.Read(text, PartColumns[..3], l =>
                 {
                     var number = l.Text("number");
                     if (number.Length > 0 && !seen.TryAdd(PartNumber.Bare(number), l.Row))
                         l.Wrong("number", $"{number} is in row {seen[PartNumber.Bare(number)]} already.");
+                    left.UnionWith(Later.Where(c => !l.Has(c)));
                     return new StockPart(number, l.Text("name"), l.Read("on shelf", Count) ?? 0, 0, l.Text("superseded by", false),
-                        l.Text("equivalents", false).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+                        l.Text("equivalents", false).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
+                        l.Read("minimum", Count, false) ?? 0, l.Text("place", false));
                 });
-                return parts.Errors.Count > 0 ? (null, parts.Errors) : (new(parts.Rows, [], [], []), []);
+                return parts.Errors.Count > 0 ? (null, parts.Errors) : (new(parts.Rows, [], [], []) { Left = left }, []);
             case "containers":
+                var kept = new HashSet<string>();
                 var containers = CsvTable.Read(text, ContainerColumns[..3], l =>
                 {
                     var product = l.Text("product");
                     if (product.Length > 0 && !products.Contains(product, StringComparer.OrdinalIgnoreCase))
                         l.Wrong("product",
                             $"“{product}” is not in the oil book. Bring the oil book in first, or write the name as it is there.");
-                    var (size, left) = (l.Read("size", Amount), l.Read("left", Amount));
-                    if (left?.Value > size?.Value)
-                        l.Wrong("left", $"{left} is more than the container holds, {size}.");
-                    return new OilContainer(l.Read("number", Count, false) ?? 0, product, size?.Value ?? default, left?.Value ?? default,
-                        size?.Unit ?? Volume.Litre, l.Read("opened", t => Day(t, today), false), l.Text("batch", false));
+                    var (size, inside) = (l.Read("size", Amount), l.Read("left", Amount));
+                    if (inside?.Value > size?.Value)
+                        l.Wrong("left", $"{inside} is more than the container holds, {size}.");
+                    kept.UnionWith(Later.Where(c => !l.Has(c)));
+                    return new OilContainer(l.Read("number", Count, false) ?? 0, product, size?.Value ?? default, inside?.Value ?? default,
+                        size?.Unit ?? Volume.Litre, l.Read("opened", t => Day(t, today), false), l.Text("batch", false),
+                        l.Text("place", false));
                 });
-                return containers.Errors.Count > 0 ? (null, containers.Errors) : (new([], containers.Rows, [], []), []);
+                return containers.Errors.Count > 0 ? (null, containers.Errors) : (new([], containers.Rows, [], []) { Left = kept }, []);
             default:
                 var tools = CsvTable.Read(text, ToolColumns[..2], l =>
                 {
@@ -71,10 +79,14 @@ public static class StockFiles
     public static string Write(string kind, Shelf shelf) => kind switch
     {
         "parts" => CsvTable.Write(PartColumns, shelf.Parts.Select(p =>
-            new[] { p.Number, p.Name, $"{p.OnShelf}", p.SupersededBy, string.Join(';', p.Equivalents) })),
+            new[]
+            {
+                p.Number, p.Name, $"{p.OnShelf}", p.SupersededBy, string.Join(';', p.Equivalents), p.Minimum > 0 ? $"{p.Minimum}" : "",
+                p.Place,
+            })),
         "containers" => CsvTable.Write(ContainerColumns,
             shelf.Containers.Select(c => new[] { c.Product, Exact(c.Size, c.Scale), Exact(c.Left, c.Scale),
-            c.Opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", c.Batch, $"{c.Id}" })),
+            c.Opened?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", c.Batch, $"{c.Id}", c.Place })),
         _ => CsvTable.Write(ToolColumns, shelf.Tools.Select(t => new[] { "tool", t.Size, t.Where, "" })
             .Concat(shelf.Pans.Select(p => new[] { "pan", p.Name, "", Exact(p.Holds, Volume.Litre) }))),
     };
@@ -84,10 +96,10 @@ public static class StockFiles
     /// <param name="name">The name of a person.</param>
     /// <param name="local">Tells a time as the workshop's clock shows it.</param>
     public static string Moves(IEnumerable<StockLine> book, Func<PersonId, string> name, Func<DateTimeOffset, DateTimeOffset> local) =>
-        CsvTable.Write(["time", "kind", "what", "amount", "unit", "card", "person"], book.Select(m => new[]
+        CsvTable.Write(["time", "kind", "what", "amount", "unit", "card", "person", "reason"], book.Select(m => new[]
         {
             local(m.At).ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture), m.Kind, m.Name, m.Amount,
-            m.IsOil ? "L" : "pieces", m.Card is { } card ? $"{card}" : "", name(m.Person),
+            m.IsOil ? "L" : "pieces", m.Card is { } card ? $"{card}" : "", name(m.Person), m.Reason,
         }));
 
     /// <summary>A count of 0 or more.</summary>

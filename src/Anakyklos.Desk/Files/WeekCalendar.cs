@@ -30,7 +30,7 @@ public static class WeekCalendar
                 DtStamp = new(now.UtcDateTime),
                 Start = new(at(day, slot.Begins).UtcDateTime),
                 End = new(at(day, slot.Begins + v.Work.Length).UtcDateTime),
-                Summary = $"{v.Plate}: {v.Of.Vehicle.Task}, {Bays.Inside[slot.Bay]}",
+                Summary = $"{v.Plate}: {v.Of.Vehicle.Task}, {week.BayOf(slot)}",
                 Description = string.Join(", ", v.Of.Wish.Wishes.Select(w => w.What)) + ".",
                 Status = v.IsFixed ? EventStatus.Confirmed : EventStatus.Tentative,
                 Url = new(page(v.Plate)),

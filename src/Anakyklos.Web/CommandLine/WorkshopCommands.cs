@@ -89,7 +89,7 @@ internal static class WorkshopCommands
     {
         using var mine = FolderLock.Take(options.Folder);
         await using var app = WorkshopApplication.Build(options, TimeProvider.System);
-        await app.Services.GetRequiredService<ShippedSheets>().BringIn();
+        await app.Services.GetRequiredService<ShippedSheets>().BringIn(forPractice: true);
         return await Answer(app, options, "Anakyklos");
     }
 

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Workshop;
 using Anakyklos.Core.Weeks;
 using Anakyklos.Desk;
 
@@ -64,7 +65,7 @@ public sealed class WeekDrawing
         foreach (var d in shown)
         {
             var outside = week.Cards.Where(c => c.Entry.Bay == Bays.Outside && c.Spans.Any(s => s.Day == d)).ToList();
-            string[] lanes = [.. Bays.Inside, .. outside.Count > 0 ? [Bays.Outside] : Array.Empty<string>()];
+            string[] lanes = [.. week.Plan.Problem.Bays.Select(b => b.Name), .. outside.Count > 0 ? [Bays.Outside] : Array.Empty<string>()];
             double LaneY(int lane) => y + lane * (high + Gap);
             var blocks = new List<Block>();
             foreach (var v in week.Visits.Where(v => v.Slot?.Day == d))

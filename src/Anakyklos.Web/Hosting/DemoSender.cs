@@ -34,9 +34,9 @@ public abstract class DemoSender<T>(DeviceDesk desk, DeviceProtocol protocol, De
     /// <inheritdoc/>
     public async Task Begin()
     {
-        if (Known() is not { } device || await desk.Pair(device.Name, Bays.All[0]) is not ({ } key, _))
+        if (Known() is not { } device || await desk.Pair(device.Name, desk.FirstBay) is not ({ } key, _))
             return;
-        device.Bay = Bays.All[0];
+        device.Bay = desk.FirstBay;
         (_key, Device) = (key, device);
         await TakenIn(device);
         await Send();

@@ -1,6 +1,7 @@
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Wording;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -90,7 +91,7 @@ public sealed class BayModel(DeviceDesk desk, CardStore cards, PeopleStore peopl
     {
         if (viewer.Member?.Role != Role.Lead)
             return Forbid();
-        if (Bays.At(address) is not { } bay)
+        if (viewer.Bays.At(address) is not { } bay)
             return NotFound();
         var (key, wrong) = await desk.Pair(device ?? "", bay);
         if (key is null)
@@ -110,7 +111,7 @@ public sealed class BayModel(DeviceDesk desk, CardStore cards, PeopleStore peopl
 
     private IActionResult Show(string address)
     {
-        if (Bays.At(address) is not { } bay)
+        if (viewer.Bays.At(address) is not { } bay)
             return NotFound();
         Bay = desk.Look(bay, viewer.Member!.Person);
         return Page();

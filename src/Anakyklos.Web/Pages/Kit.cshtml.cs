@@ -64,11 +64,11 @@ public sealed class KitModel(CardStore cards, KitDesk kits, WorkshopClock clock,
 
     /// <summary>What the card waits for, where it waits for a number; otherwise null.</summary>
     public string? Waits(string number) => Card.Awaited.FirstOrDefault(a => PartNumber.Same(a.Number, number)) is not { } awaited ? null
-        : awaited.Boat is { } boat ? $"waits for the boat of {boat:dddd d MMMM}" : "waits; nobody knows until when";
+        : awaited.Boat is { } boat ? $"waits until {boat:dddd d MMMM}" : "waits; nobody knows until when";
 
     /// <summary>What the button says that waits for a number.</summary>
     public string WaitFor(string number) =>
-        Boat(number) is { } boat ? $"Wait for {boat:dddd}'s boat" : "Wait; the supplier does not have it";
+        Boat(number) is { } boat ? $"Wait until {boat:dddd}, when it comes" : "Wait; nobody knows until when";
 
     /// <summary>Whether something is wrong with what was typed about a fluid.</summary>
     public bool IsWrong(KitOilLine line) =>

@@ -69,7 +69,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
                 + $"shelf now{Woken(booked.Woken)}", q = booked.Part.Number });
         if (Refusals.Count == 0)
             Refusals.Add(new($"The stores do not know “{Typed("number")}”.",
-                "Look at the number again, or bring the part in with a parts file first.", Field: "number"));
+                "Look at the number again, or write it down as a new part.", Field: "number"));
         return Again();
     }
 
@@ -141,6 +141,8 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
     public static string Beside(StockPart p) => string.Join(" ", new[]
     {
         p.Reserved > 0 ? $"{p.Reserved} kept for cards" : "",
+        p.Minimum > 0 ? $"at least {p.Minimum}" : "",
+        p.Place,
         p.SupersededBy.Length > 0 ? $"superseded by {p.SupersededBy}" : "",
         p.Equivalents.Count > 0 ? $"same as {string.Join(", ", p.Equivalents)}" : "",
     }.Where(t => t.Length > 0));
@@ -191,7 +193,7 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
                 found.Insert(0, other.Part);
             return [.. Paged("found", "Found", found, true)];
         }
-        var wanted = Shelf.Parts.ToLookup(p => p.OnShelf == 0 || p.Reserved > 0);
+        var wanted = Shelf.Parts.ToLookup(p => p.OnShelf == 0 || p.Reserved > 0 || p.OnShelf < p.Minimum);
         return [.. Paged("wanted", "Missing, or kept for cards", [.. wanted[true]], true),
             .. Paged("others", "All the others", [.. wanted[false]], of == "others")];
 

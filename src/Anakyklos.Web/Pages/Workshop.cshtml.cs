@@ -13,16 +13,19 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Anakyklos.Web.Pages;
 
-/// <summary>The lead's page: school, wrenches, rules, weather, vehicles from a file, people. Each form has its own letter before the names
+/// <summary>The lead's page: school, rules, weather, the week, vehicles from a file, copies. Each form has its own letter before the names
 /// of its fields.</summary>
 public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, BackupDesk backups,
-    FileWatch file, CalendarDesk calendars, VisitStore visits, Viewer viewer) : PageModel
+    FileWatch file, CalendarDesk calendars, VisitStore visits, Options options, Viewer viewer) : PageModel
 {
     private readonly Dictionary<string, string> _typed = [];
 
     public WorkshopSettings Settings { get; } = settings.Read();
     public IReadOnlyList<Member> People { get; } = people.All();
     public List<Refusal> Refusals { get; } = [];
+
+    /// <summary>Its supplier is a stand-in.</summary>
+    public bool IsDemo => options.Demo;
 
     /// <summary>The key in the addresses of the calendars.</summary>
     public Task<string> CalendarKey() => calendars.Key();
@@ -84,13 +87,20 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         }
     }
 
-    /// <summary>When it is open, which bays have a lift, and when people are there.</summary>
-    public async Task<IActionResult> OnPostWeekAsync(string? open, string[] lift)
+    /// <summary>When it is open, and when people are there.</summary>
+    public async Task<IActionResult> OnPostWeekAsync(string? open)
     {
         var hours = Hours.Select(h => h.Person.Id.Text).Where(id => Request.Form.ContainsKey($"hours-{id}"))
             .ToDictionary(id => id, id => $"{Request.Form[$"hours-{id}"]}");
         Keep("o-", [("open", open), .. hours.Select(h => ($"hours-{h.Key}", (string?)h.Value))]);
-        return Answer("o-", await desk.SetWeek(open, lift, hours));
+        return Answer("o-", await desk.SetWeek(open, hours));
+    }
+
+    /// <summary>When the supplier brings what is ordered.</summary>
+    public async Task<IActionResult> OnPostDeliveriesAsync(string[] day, string? orderBy, string? lead)
+    {
+        Keep("p-", ("order-by", orderBy), ("lead", lead));
+        return Answer("p-", await desk.SetDeliveries(day, orderBy, lead));
     }
 
     /// <summary>Vehicles and their odometer history from a file.</summary>
@@ -101,34 +111,6 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         _typed["v-text"] = text ?? "";
         (var newVehicles, var newReadings, FileErrors) = await desk.BringInVehicles(text ?? "", viewer.Member!.Person.Id);
         return FileErrors.Count > 0 ? Again() : RedirectToPage(new { said = $"{newVehicles} vehicles and {newReadings} readings are in" });
-    }
-
-    public async Task<IActionResult> OnPostWrenchAsync(string? name, string? low, string? high, string? step, string? accuracy,
-        string? calibrated, string? lever)
-    {
-        Keep("w-", ("name", name), ("low", low), ("high", high), ("step", step), ("accuracy", accuracy), ("calibrated", calibrated),
-            ("lever", lever));
-        return Answer("w-", await desk.AddWrench(new(Typed("w-name"), Typed("w-low"), Typed("w-high"), Typed("w-step"),
-            Typed("w-accuracy"), Typed("w-calibrated"), Typed("w-lever"))));
-    }
-
-    public async Task<IActionResult> OnPostDispenserAsync(string? name, string? accuracy, string? calibrated)
-    {
-        Keep("d-", ("name", name), ("accuracy", accuracy), ("calibrated", calibrated));
-        return Answer("d-", await desk.AddDispenser(Typed("d-name"), Typed("d-accuracy"), Typed("d-calibrated")));
-    }
-
-    /// <summary>A label printer of the workshop.</summary>
-    public async Task<IActionResult> OnPostLabelPrinterAsync(string? name)
-    {
-        Keep("l-", ("name", name));
-        return Answer("l-", await desk.AddLabelPrinter(Typed("l-name")));
-    }
-
-    public async Task<IActionResult> OnPostScanToolAsync(string? name)
-    {
-        Keep("s-", ("name", name));
-        return Answer("s-", await desk.AddScanTool(Typed("s-name")));
     }
 
     /// <summary>The nightly copies.</summary>

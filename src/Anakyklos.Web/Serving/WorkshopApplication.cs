@@ -104,7 +104,10 @@ public static class WorkshopApplication
         services.AddSingleton<WeekWishes>();
         services.AddSingleton<WeekDesk>();
         services.AddSingleton<WeekMoves>();
-        services.AddSingleton<ISupplier, BoatSupplier>();
+        if (options.Demo)
+            services.AddSingleton<ISupplier, BoatSupplier>();
+        else
+            services.AddSingleton<ISupplier, SetSupplier>();
         services.AddSingleton<DemoDepot>();
         services.AddSingleton<DemoStock>();
         services.AddSingleton<DemoHistory>();
@@ -132,6 +135,10 @@ public static class WorkshopApplication
         services.AddSingleton<PeopleDesk>();
         services.AddSingleton<PersonBehind>();
         services.AddSingleton<SettingDesk>();
+        services.AddSingleton<StoresDesk>();
+        services.AddSingleton<BayStore>();
+        services.AddSingleton<CalibrationStore>();
+        services.AddSingleton<EquipmentDesk>();
         services.AddSingleton<CardOpening>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<BroughtRecordStore>();
@@ -204,6 +211,7 @@ public static class WorkshopApplication
             pages.Conventions.AllowAnonymousToPage("/Kept");
             pages.Conventions.AuthorizePage("/Workshop", "lead");
             pages.Conventions.AuthorizePage("/People", "lead");
+            pages.Conventions.AuthorizePage("/Equipment", "lead");
             pages.Conventions.AuthorizePage("/Trail", "lead");
         }).AddMvcOptions(mvc => mvc.Filters.AddService<SentForms>());
         services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions).RespectNullableAnnotations = true);

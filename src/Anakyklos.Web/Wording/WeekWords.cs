@@ -17,8 +17,8 @@ public static class WeekWords
         : $"{(int)time.TotalHours} h {time.Minutes:00}";
 
     /// <summary>From when to when, and where.</summary>
-    public static string Place(VisitSlot slot, int length) => $"{Time(slot.Begins)} to {Time(slot.Begins + length)}, "
-        + Bays.Inside[slot.Bay];
+    public static string Place(WorkshopWeek week, VisitSlot slot, int length) => $"{Time(slot.Begins)} to "
+        + $"{Time(slot.Begins + length)}, {week.BayOf(slot)}";
 
     public static string Time(int quarter) => quarter == Quarters.InDay ? "24:00" : $"{Quarters.Time(quarter):HH:mm}";
 
@@ -69,7 +69,7 @@ public static class WeekWords
     /// <summary>What is missing for a visit.</summary>
     public static string Missing(WeekVisit visit) => visit.Missing.Count == 0 ? "Everything is on the shelf"
         : $"{string.Join(", ", visit.Missing.Take(3))}{(visit.Missing.Count > 3 ? $" and {visit.Missing.Count - 3} more" : "")}: "
-            + (visit.NobodyKnows ? "nobody knows when" : $"boat of {Day(visit.Boat!.Value)}");
+            + (visit.NobodyKnows ? "nobody knows when" : $"comes {Day(visit.Boat!.Value)}");
 
     /// <summary>What a day gives away, risks or runs over for a visit.</summary>
     public static string Costs(WeekVisit visit, DateOnly day, DateOnly today)
@@ -105,7 +105,7 @@ public static class WeekWords
         + (visit.Of.Wish.Wishes.Count > 1 ? $" and {visit.Of.Wish.Wishes.Count - 1} more" : "");
 
     /// <summary>What of it comes with a boat; empty for nothing.</summary>
-    public static string Boat(WeekVisit visit) => visit.Boat is { } boat ? $"; {visit.Missing.Count} from the boat of {Day(boat)}" : "";
+    public static string Boat(WeekVisit visit) => visit.Boat is { } boat ? $"; {visit.Missing.Count} to come {Day(boat)}" : "";
 
     /// <summary>How the two weeks stand, in a sentence.</summary>
     public static string Sum(WorkshopWeek week)
@@ -127,7 +127,7 @@ public static class WeekWords
 
         string Says(Shift s) => s.To is not { } to ? $"{s.Plate} finds no place any more"
             : s.From is not { } from ? $"{s.Plate} to {At(to)}"
-            : from.Day == to.Day && from.Begins == to.Begins ? $"{s.Plate} to {Bays.Inside[to.Bay]}"
+            : from.Day == to.Day && from.Begins == to.Begins ? $"{s.Plate} to {change.Week.BayOf(to)}"
             : $"{s.Plate} to {At(to)} from {At(from)}";
 
         string At(VisitSlot slot) => $"{Day(change.Week.Days[slot.Day].Date)} {Time(slot.Begins)}";
@@ -140,11 +140,11 @@ public static class WeekWords
     public static string Left(WeekCard card, DateTimeOffset now) => $"card {card.Entry.Id}, {card.Entry.Bay}: "
         + (card.Left is null ? "waits, and nobody knows how long"
             : card.Left == TimeSpan.Zero ? "all is done, it is to be signed"
-            : (card.GoesOn is { } boat && boat >= DateOnly.FromDateTime(now.DateTime) ? $"waits for the boat of {Day(boat)}, then " : "")
+            : (card.GoesOn is { } boat && boat >= DateOnly.FromDateTime(now.DateTime) ? $"waits until {Day(boat)}, then " : "")
                 + $"{Long(card.Left.Value)} of work left" + (card.Ends is { } ends ? $", done {ends:ddd d MMM HH:mm}" : ""));
 
     /// <summary>A visit in words.</summary>
     public static string Visit(WeekVisit visit, WorkshopWeek week) => visit.Slot is { } slot
-        ? $"{visit.Plate}, {Day(week.Days[slot.Day].Date)} {Place(slot, visit.Work.Length)}, {(visit.IsFixed ? "fixed" : "proposed")}"
+        ? $"{visit.Plate}, {Day(week.Days[slot.Day].Date)} {Place(week, slot, visit.Work.Length)}, {(visit.IsFixed ? "fixed" : "proposed")}"
         : $"{visit.Plate}, no place";
 }

@@ -13,7 +13,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages.Practice;
 
 /// <summary>The practice bay: the road of lessons, free practice, runs that go on, and for the lead how everybody stands.</summary>
-public sealed class IndexModel(PracticeDesk practice, LessonShelf lessons, SheetStore sheets, PeopleStore people, Viewer viewer) : PageModel
+public sealed class IndexModel(PracticeDesk practice, LessonShelf lessons, PeopleStore people, Viewer viewer) : PageModel
 {
     private const int LargestFile = 200_000;
 
@@ -64,7 +64,7 @@ public sealed class IndexModel(PracticeDesk practice, LessonShelf lessons, Sheet
         var all = practice.All;
         Going = [.. all.Where(r => r.EndedAt is null && (r.Person == me.Id || r.Second == me.Id)).Take(6)];
         Joinable = [.. all.Where(r => practice.MayJoin(r, me)).Take(6)];
-        Models = [.. sheets.Newest().OrderBy(s => s.FullName)];
+        Models = lessons.Models;
         Model = Models.FirstOrDefault(m => m.Id.Text == sheet);
         if (IsLead)
             Everybody = [.. people.All().Where(m => m.Person.WorksOnCards).Select(m => (m, practice.Progress(m.Id)))];
@@ -78,7 +78,7 @@ public sealed class IndexModel(PracticeDesk practice, LessonShelf lessons, Sheet
     public async Task<IActionResult> OnPostFreeAsync(string? sheet, string[]? job, string? faults, string? hot)
     {
         var wrong = new List<Refusal>();
-        var model = sheets.Newest().FirstOrDefault(s => s.Id.Text == sheet);
+        var model = lessons.Models.FirstOrDefault(s => s.Id.Text == sheet);
         if (model is null)
             wrong.Add(new("There is no such model.", "Choose one that is shown.", Field: "sheet"));
         JobId[] jobs = [.. (job ?? []).Distinct().Select(j => new JobId(j)).Where(j => model?.Jobs.ContainsKey(j) == true)];

@@ -48,7 +48,7 @@ public sealed class DispenserModel(DemoDispenser demo, DemoVehicles vehicles, Ki
 
     public async Task<IActionResult> OnPostBayAsync(string bay, string? on)
     {
-        if (demo.Device is null || !Bays.All.Contains(bay))
+        if (demo.Device is null || !viewer.Bays.Has(bay))
             return NotFound();
         Device.Bay = bay;
         await demo.Send();

@@ -13,7 +13,7 @@ namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of the scan tool in the hand: a plug for the vehicles of the depot, what it shows, and what can be pressed on
 /// it.</summary>
-public sealed class ScanToolModel(DemoScanTool demo, SheetStore sheets, WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
+public sealed class ScanToolModel(DemoScanTool demo, SheetStore sheets, WorkshopClock clock, Viewer viewer) : PageModel, ISentAsOftenAsLiked
 {
     public ScanToolStandIn Tool => demo.Device!;
 
@@ -46,7 +46,7 @@ public sealed class ScanToolModel(DemoScanTool demo, SheetStore sheets, Workshop
 
     public async Task<IActionResult> OnPostBayAsync(string bay)
     {
-        if (demo.Device is null || !Bays.All.Contains(bay))
+        if (demo.Device is null || !viewer.Bays.Has(bay))
             return NotFound();
         Tool.Bay = bay;
         return await Sent();

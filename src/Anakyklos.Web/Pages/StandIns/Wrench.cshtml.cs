@@ -15,7 +15,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages.StandIns;
 
 /// <summary>The stand-in of the torque wrench in the hand: a joint of the simulated vehicle to set it on, and a lever to pull.</summary>
-public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, WorkshopClock clock) : PageModel, ISentAsOftenAsLiked
+public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, WorkshopClock clock, Viewer viewer) : PageModel, ISentAsOftenAsLiked
 {
     private const decimal FurthestPull = 360;
 
@@ -71,7 +71,7 @@ public sealed class WrenchModel(DemoWrench demo, DemoVehicles vehicles, Workshop
 
     public async Task<IActionResult> OnPostBayAsync(string bay, string? on)
     {
-        if (demo.Device is null || !Bays.All.Contains(bay))
+        if (demo.Device is null || !viewer.Bays.Has(bay))
             return NotFound();
         Wrench.Bay = bay;
         await demo.Send();
