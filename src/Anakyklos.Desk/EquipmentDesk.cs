@@ -160,8 +160,8 @@ public sealed class EquipmentDesk(SettingStore settings, BayStore bays, Calibrat
             wrong.Add(new("That day is still to come.", "Type the day on which it was calibrated.", Field: "day"));
         if (!decimal.TryParse(typed.Off.TrimEnd(' ', '%'), NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
             CultureInfo.InvariantCulture, out var off) || Math.Abs(off) > FoundOff.Furthest)
-            wrong.Add(new("How far off it was found is missing.", "Type it in percent, such as 2.5, or -3 where it gave too little; 0 where "
-                + "nothing was off.", Field: "off"));
+            wrong.Add(new("How far off it was found is missing.", "Type it in percent, such as 2.5, or -3 where it gave too little; 0 "
+                + "where it was right.", Field: "off"));
         var (until, not) = StockFiles.Day(typed.Until, clock.Today);
         if (until is null || day > until)
             wrong.Add(new(until is not null ? "It ends before it begins." : typed.Until.Length > 0 ? not
@@ -188,7 +188,8 @@ public sealed class EquipmentDesk(SettingStore settings, BayStore bays, Calibrat
     {
         if (its.Take(2).ToList() is not [var last, ..] two || Math.Abs(last.Off) <= wrench.Accuracy)
             return null;
-        var (since, until) = (two.Count > 1 ? clock.At(two[1].Day, default) : (DateTimeOffset?)null, clock.At(last.Day.AddDays(1), default));
+        var since = two.Count > 1 ? clock.At(two[1].Day, default) : (DateTimeOffset?)null;
+        var until = clock.At(last.Day.AddDays(1), default);
         var found = calibrations.CardsWith(wrench.Name, since, until).Select(id => (Id: id, Card: cards.Find(id)!))
             .Select(c => (c.Id, c.Card, Lines: FoundOff.Of(c.Card, wrench.Name, last.Off))).ToList();
         return new(last, [.. found.Select(c => new SuspectCard(c.Id, c.Card.Opened.Plate,

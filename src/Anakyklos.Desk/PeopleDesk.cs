@@ -180,7 +180,7 @@ public sealed class PeopleDesk(PeopleStore people, SettingStore settings, IPassw
 
     private Member Make(string name, string pin, Role role)
     {
-        var member = new Member(Guid.CreateVersion7().ToString("N"), name, role, "", "metric", "device");
+        var member = new Member(Guid.CreateVersion7().ToString("N"), name, role, "", settings.Read().Units ?? "metric", "device");
         return member with { PinHash = Hash(member, pin) };
     }
 }

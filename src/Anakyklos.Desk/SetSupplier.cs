@@ -3,7 +3,7 @@ using Anakyklos.Storage;
 
 namespace Anakyklos.Desk;
 
-/// <summary>A supplier by what the lead has set of the days of delivery; before anything is set nobody knows when something comes.</summary>
+/// <summary>A supplier by what the lead has set of the days of delivery; before that nobody knows when something comes.</summary>
 public sealed class SetSupplier(SettingStore settings) : ISupplier
 {
     /// <inheritdoc />

@@ -39,7 +39,7 @@ public sealed class StoresDesk(ShelfStore shelf, WorkshopClock clock)
 
     /// <summary>A part of just this number, or null.</summary>
     /// <param name="number">However typed.</param>
-    public StockPart? Part(string number) => shelf.Read().Find(number) is { As: FoundAs.Itself, Part: var part } ? part : null;
+    public StockPart? Part(string number) => shelf.Read().Own(number);
 
     /// <summary>A container, or null.</summary>
     /// <param name="id">Its number.</param>

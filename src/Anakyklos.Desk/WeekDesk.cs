@@ -185,7 +185,7 @@ public sealed class WeekDesk(WeekWishes wishes, VisitStore visits, CardStore car
         var (inside, work) = (workshop.Bays.Inside.ToList(), wants.Select(w => Length(w, workshop)).ToList());
         var missing = Missing(open, wants);
         var needed = visits.Needed();
-        return new(new(days, [.. workshop.Bays.Inside.Select(b => new BayPlace(b, workshop.HasLift(b)))], [.. here.SelectMany(c => Taken(c, inside))],
+        return new(new(days, [.. inside.Select(b => new BayPlace(b, workshop.HasLift(b)))], [.. here.SelectMany(c => Taken(c, inside))],
             [.. wants.Select((w, i) => Wanted(w, work[i], missing[w.Vehicle.Plate], needed, days, inside, decided))]),
             wants, work, missing, here, decided, more);
     }

@@ -10,7 +10,7 @@ namespace Anakyklos.Storage;
 /// <param name="Lift">Whether it has a lift.</param>
 public sealed record ChangedBay(string Was, string Name, bool Lift);
 
-/// <summary>The bays: a name that changes is changed wherever something stands or is planned there now; what is past keeps the old one.</summary>
+/// <summary>The bays: a new name counts wherever something stands or is planned there; what is past keeps the old one.</summary>
 public sealed class BayStore(WorkshopDatabase database)
 {
     private const string InTheWay = """
@@ -46,7 +46,8 @@ public sealed class BayStore(WorkshopDatabase database)
         var names = new { names = JsonSerializer.Serialize(renamed) };
         foreach (var (table, which) in new[]
         {
-            ("card", "signed_at is null and voided_at is null and "), ("device", ""), ("device_reading", "state = 'waiting' and "), ("visit", ""),
+            ("card", "signed_at is null and voided_at is null and "), ("device", ""),
+            ("device_reading", "state = 'waiting' and "), ("visit", ""),
         })
             scope.Connection.Execute($"""
                 update {table} set bay = (select value from json_each(@names) where key = bay)

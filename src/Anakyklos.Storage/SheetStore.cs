@@ -61,7 +61,9 @@ public sealed class SheetStore(WorkshopDatabase database)
     public IReadOnlyList<ModelSheet> Newest()
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string Id, int Revision)>("select id, max(revision) from sheet where state = @InUse group by id", new { InUse })
+        return [.. connection.Query<(string Id, int Revision)>("""
+            select id, max(revision) from sheet where state = @InUse group by id
+            """, new { InUse })
             .Select(r => Find(r.Id, r.Revision)).OfType<ModelSheet>().Select(s => s.With(OwnListStore.Of(connection, s.Id)))
             .OrderBy(s => s.FullName)];
     }
@@ -80,7 +82,9 @@ public sealed class SheetStore(WorkshopDatabase database)
     public IReadOnlyList<int> Revisions(SheetId id)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<int>("select revision from sheet where id = @id and state = @InUse order by revision desc", new { id, InUse })];
+        return [.. connection.Query<int>("""
+            select revision from sheet where id = @id and state = @InUse order by revision desc
+            """, new { id, InUse })];
     }
 
     /// <summary>The newest revision of one sheet with its own lists, or null.</summary>

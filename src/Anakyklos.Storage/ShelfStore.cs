@@ -82,7 +82,8 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     public IReadOnlyList<StockLine> Book(int most = 40, string? item = null)
     {
         using var connection = database.Connect();
-        return [.. connection.Query<(string At, string Person, long? Card, string Kind, string Name, string Amount, bool IsOil, string Reason)>("""
+        return [.. connection.Query<(string At, string Person, long? Card, string Kind, string Name, string Amount, bool IsOil,
+            string Reason)>("""
             select at, person_id, card_id, kind, name, amount, item like 'container:%', reason from movement
             where @item is null or item = @item order by id desc limit @most
             """, new { most, item })
@@ -255,7 +256,9 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
 
     internal static List<OilContainer> ReadContainers(SqliteConnection connection) =>
         [.. connection.Query<(int Id, string Product, string Size, string Left, string Scale, string? Opened,
-            string Batch, string Place)>("select id, product, size_l, left_l, scale, opened, batch, place from container order by product, id")
+            string Batch, string Place)>("""
+            select id, product, size_l, left_l, scale, opened, batch, place from container order by product, id
+            """)
             .Select(c => new OilContainer(c.Id, c.Product, Litres(c.Size), Litres(c.Left),
                 Volume.Units.FirstOrDefault(u => u.Symbol == c.Scale) ?? Volume.Litre,
                 c.Opened is null ? null : DateOnly.ParseExact(c.Opened, "O", CultureInfo.InvariantCulture), c.Batch, c.Place))];

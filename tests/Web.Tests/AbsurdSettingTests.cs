@@ -48,7 +48,8 @@ public sealed class AbsurdSettingTests() : InTheDemo("una")
             _ => [],
         };
         Assert.Equal(HttpStatusCode.UnprocessableEntity,
-            await Me.Submit($"form[action*='handler={form}']:not(:has([name=known]))", [.. usual.Where(u => u.Name != field), (field, value)]));
+            await Me.Submit($"form[action*='handler={form}']:not(:has([name=known]))",
+                [.. usual.Where(u => u.Name != field), (field, value)]));
         Assert.True(Me.Text.Contains(words), string.Join(' ', Me.Page.QuerySelectorAll(".problem").Select(p => p.TextContent)));
         Assert.NotEmpty(Me.Page.QuerySelectorAll(".problem"));
         Assert.Equal(before, System.Text.Json.JsonSerializer.Serialize(settings.Read()));

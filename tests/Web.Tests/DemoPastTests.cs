@@ -80,7 +80,7 @@ public sealed class DemoPastTests : InTheDemo
     [Fact]
     public async Task A_start_with_its_past_adds_the_cards_of_today_and_nothing_else()
     {
-        await using var first = await WorkshopHost.Empty();
+        await using var first = await WorkshopHost.WithModels();
         await first.Services.GetRequiredService<DemoDepot>().Fill(new DemoPast(_folder, Seals, Today));
         Assert.True(new DemoPast(_folder, Seals, Today).Lay());
         await using var second = await WorkshopHost.From(await File.ReadAllBytesAsync(Workshop));

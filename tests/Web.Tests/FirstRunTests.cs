@@ -26,11 +26,16 @@ public class FirstRunTests
         Assert.Contains("not what the program printed", other.Text);
         await browser.Submit("main form", ("console", host.SetupWord), ("workshop", "Quay Garage"), ("name", "Mhairi"),
             ("pin", "135790"), ("again", "135790"));
-        Assert.Equal("/", browser.Address.AbsolutePath);
+        Assert.Equal("/first-hour", browser.Address.AbsolutePath);
         await other.Get("/setup");
         Assert.Equal("/signin", other.Address.AbsolutePath);
         Assert.DoesNotContain("demo", other.Heading);
 
+        await browser.Get("/intake");
+        Assert.Equal("No model is here yet", browser.Heading);
+        await browser.Get("/library");
+        var sheet = await System.IO.File.ReadAllTextAsync(Path.Combine(AppContext.BaseDirectory, "sheets", "corran-fen-12.json"));
+        await browser.Submit("form[action*='Add'], form:has([formaction*='Add']) [formaction*='Add']", ("text", sheet));
         await browser.Get("/intake");
         await browser.Submit("main form", ("plate", ""), ("newPlate", "qg-1"), ("year", "19"), ("task", "Bread"), ("odometer", "10"));
         Assert.Contains("not a model year", browser.Text);

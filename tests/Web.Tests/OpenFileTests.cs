@@ -99,7 +99,7 @@ public sealed class OpenFileTests() : InTheDemo("una")
         Assert.Empty(wrong);
         Assert.Equal((0, 0), (vehicles, readings));
         // Into an empty workshop all of it.
-        await using var other = await WorkshopHost.Empty();
+        await using var other = await WorkshopHost.WithModels();
         await other.FirstLead();
         var (newVehicles, newReadings, none) = await other.Services.GetRequiredService<SettingDesk>().BringInVehicles(file,
             other.Services.GetRequiredService<PeopleStore>().All()[0].Id);

@@ -16,7 +16,7 @@ public sealed class PlanDrawingTests : IAsyncLifetime
 {
     private WorkshopHost _host = null!;
 
-    public async ValueTask InitializeAsync() => _host = await WorkshopHost.Empty();
+    public async ValueTask InitializeAsync() => _host = await WorkshopHost.WithModels();
 
     public async ValueTask DisposeAsync() => await _host.DisposeAsync();
 

@@ -37,7 +37,7 @@ public sealed class RecordFileTests : IAsyncLifetime
     [Fact]
     public async Task Another_workshop_verifies_it_keeps_it_and_reads_the_same()
     {
-        await using var other = await WorkshopHost.Empty();
+        await using var other = await WorkshopHost.WithModels();
         var browser = await other.FirstLead();
         await browser.Get("/brought-in");
         Assert.Contains("None has been brought in.", browser.Text);

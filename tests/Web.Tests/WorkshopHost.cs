@@ -74,7 +74,17 @@ public sealed class WorkshopHost : IAsyncDisposable
     /// <summary>The workshop's file.</summary>
     public string File => Path.Combine(_folder, "anakyklos.db");
 
+    /// <summary>As it is served for the first time: nobody, no model, nothing.</summary>
     public static async Task<WorkshopHost> Empty()
+    {
+        var host = new WorkshopHost(null, o => o with { Demo = false });
+        await host.Services.GetRequiredService<ShippedSheets>().BringIn(forPractice: true);
+        await host._app.StartAsync();
+        return host;
+    }
+
+    /// <summary>Nobody and nothing in it but the models of the demo.</summary>
+    public static async Task<WorkshopHost> WithModels()
     {
         var host = new WorkshopHost();
         await host.Services.GetRequiredService<ShippedSheets>().BringIn();

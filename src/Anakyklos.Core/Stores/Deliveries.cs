@@ -9,7 +9,7 @@ public sealed record Deliveries(IReadOnlyList<DayOfWeek> Days, TimeOnly OrderBy,
     /// <summary>The longest lead time, in days.</summary>
     public const int Longest = 120;
 
-    /// <summary>The day on which something comes that is ordered at a moment: the first day of delivery when the lead time is over.</summary>
+    /// <summary>The day on which something comes: the first day of delivery when the lead time is over.</summary>
     /// <param name="ordered">The moment, by the workshop's clock.</param>
     /// <returns>Null where nothing ever comes.</returns>
     public DateOnly? Arrives(DateTimeOffset ordered)

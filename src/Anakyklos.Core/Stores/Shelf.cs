@@ -88,6 +88,10 @@ public sealed record Shelf(IReadOnlyList<StockPart> Parts, IReadOnlyList<OilCont
     /// <summary>Nothing at all.</summary>
     public static Shelf Empty { get; } = new([], [], [], [], [], OilBook.Empty);
 
+    /// <summary>The part of just this number, however it is written; null where there is none.</summary>
+    /// <param name="number">The number.</param>
+    public StockPart? Own(string number) => Known.Find(number);
+
     /// <summary>The part of a number: itself, what supersedes it (through any number of steps), or an equivalent; the first of these of
     /// which some are free, or else the first that is known.</summary>
     /// <param name="number">The number as written in a sheet or scanned.</param>

@@ -28,13 +28,16 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="OldWrenches">Torque wrenches out of use; null for none.</param>
 /// <param name="OldDispensers">Oil dispensers out of use; null for none.</param>
 /// <param name="Deliveries">When the supplier brings what is ordered; null before it was set.</param>
+/// <param name="Units">The units that come first for whoever is new: metric or us; null for metric, before anybody chose.</param>
+/// <param name="Skipped">What was skipped of the first hour; null for nothing.</param>
+/// <param name="HourIsOver">The first hour is over: nothing of it is asked for any more.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
     IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
     IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null,
     bool? LongPins = null, AskedLesson? BeforeBrakes = null, IReadOnlyList<string>? Inside = null,
     IReadOnlyList<WrenchEntry>? OldWrenches = null, IReadOnlyList<CribDispenser>? OldDispensers = null,
-    Deliveries? Deliveries = null)
+    Deliveries? Deliveries = null, string? Units = null, IReadOnlyList<string>? Skipped = null, bool? HourIsOver = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);

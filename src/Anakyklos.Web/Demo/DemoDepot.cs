@@ -87,7 +87,7 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
         await settings.Write(new("Harbour Depot", null, [
             Wrench("TW-2", 5, 60, 1, 210, 260), Wrench("TW-4", 40, 200, 5, 65, 450), Wrench("TW-1", 4, 25, 0.5m, -18, 200),
                 Wrench("TW-3", 15, 90, 1, 150, 380, Torque.PoundFoot) ], -12, 24,
-            Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))], ScanTools: ["ST-1"], LabelPrinters: ["LP-1"]));
+            Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))], ScanTools: ["ST-1"], LabelPrinters: ["LP-1"], HourIsOver: true));
         var iona = await Person("iona", "Iona R.", Role.Technician);
         var una = await Person("una", "Una B.", Role.Lead);
         await Rulings(una);

@@ -70,7 +70,8 @@ public sealed class EquipmentModel(SettingStore settings, EquipmentDesk desk, Vi
         Keep(form, ("name", name), ("low", low), ("high", high), ("step", step), ("accuracy", accuracy), ("calibrated", calibrated),
             ("lever", lever));
         return Answer(form, await desk.PutWrench(new(Typed($"{form}name"), Typed($"{form}low"), Typed($"{form}high"), Typed($"{form}step"),
-            Typed($"{form}accuracy"), Typed($"{form}calibrated"), Typed($"{form}lever")), known), $"{name} is {(known ? "put right" : "in")}");
+            Typed($"{form}accuracy"), Typed($"{form}calibrated"), Typed($"{form}lever")), known),
+            $"{name} is {(known ? "put right" : "in")}");
     }
 
     public async Task<IActionResult> OnPostDispenserAsync(string? name, string? accuracy, string? calibrated, bool known)

@@ -13,7 +13,7 @@ using Anakyklos.Web.Wording;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The yard: open cards as rings, and the vehicles.</summary>
-public sealed class IndexModel(YardDesk yard, FileWatch file, Viewer viewer, WorkshopClock clock) : PageModel
+public sealed class IndexModel(YardDesk yard, FileWatch file, FirstHour hour, Viewer viewer, WorkshopClock clock) : PageModel
 {
     public sealed record OpenCard(CardEntry Entry, JobCard Card, string Next, string Where, IReadOnlyList<RunningWait> Waits, bool IsReady)
     {
@@ -27,6 +27,9 @@ public sealed class IndexModel(YardDesk yard, FileWatch file, Viewer viewer, Wor
 
     /// <summary>What is wrong with the workshop's file or its copies, told to whoever leads.</summary>
     public IReadOnlyList<string> Troubles => viewer.Member?.Role == Role.Lead ? file.Troubles : [];
+
+    /// <summary>What the first hour still asks for, told to whoever leads.</summary>
+    public IReadOnlyList<HourStage> Asked { get; } = viewer.Member?.Role == Role.Lead ? hour.Asked() : [];
 
     public string WorkshopName { get; private set; } = "";
     public IReadOnlyList<OpenCard> Open { get; private set; } = [];

@@ -47,6 +47,6 @@ public sealed class SetupModel(PeopleStore people, SettingStore settings, People
             return Redirect("/signin");
         await settings.Change(now => now with { Name = WorkshopName });
         await browser.SignIn(HttpContext, lead);
-        return Redirect("/");
+        return Redirect("/first-hour");
     }
 }

@@ -136,6 +136,7 @@ public static class WorkshopApplication
         services.AddSingleton<PersonBehind>();
         services.AddSingleton<SettingDesk>();
         services.AddSingleton<StoresDesk>();
+        services.AddSingleton<FirstHour>();
         services.AddSingleton<BayStore>();
         services.AddSingleton<CalibrationStore>();
         services.AddSingleton<EquipmentDesk>();
@@ -212,6 +213,7 @@ public static class WorkshopApplication
             pages.Conventions.AuthorizePage("/Workshop", "lead");
             pages.Conventions.AuthorizePage("/People", "lead");
             pages.Conventions.AuthorizePage("/Equipment", "lead");
+            pages.Conventions.AuthorizePage("/FirstHour", "lead");
             pages.Conventions.AuthorizePage("/Trail", "lead");
         }).AddMvcOptions(mvc => mvc.Filters.AddService<SentForms>());
         services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions).RespectNullableAnnotations = true);
