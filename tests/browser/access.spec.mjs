@@ -55,7 +55,8 @@ const PAGES = [
   '/library/tarn-courier-20d?point=drive-belt',
   '/plan/1058',
   '/you',
-  '/workshop', '/equipment', '/people', '/trail',
+  '/workshop', '/equipment', '/people', '/trail', '/first-hour',
+  '/stores/crib', '/stores/container/1', '/stores/part/TC0621F', '/stores/part',
   '/practice', '/practice?sheet=corran-fen-12', '/practice/lesson/air-in-the-rear-right',
   '/nowhere',
 ];
@@ -143,7 +144,11 @@ test('an empty workshop asks for its first lead; axe finds nothing there', async
     await page.getByLabel('PIN', { exact: true }).fill('135790');
     await page.getByLabel('The same PIN again').fill('135790');
     await page.getByRole('button', { name: 'Start the workshop' }).click();
-    await expect(page.getByText('No card is open.')).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'The first hour' })).toBeVisible();
+    await look(page);
+    await page.goto('http://localhost:5192/intake');
+    await expect(page.getByText('No model is here yet')).toBeVisible();
+    await look(page);
   } finally {
     await server.kill();
   }
