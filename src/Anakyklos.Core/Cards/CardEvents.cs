@@ -159,7 +159,9 @@ public sealed record KitConfirmed(StepId Step, IReadOnlyDictionary<PartId, strin
 /// <param name="Number">Part number or oil product, as the stores know it.</param>
 /// <param name="Name">What it is.</param>
 /// <param name="Boat">The day it should be here; null when nobody knows.</param>
-public sealed record PartAwaited(string Number, string Name, DateOnly? Boat) : CardEvent;
+/// <param name="Comes">It is said to come on that day; false where it was noted while everything came by boat.</param>
+public sealed record PartAwaited(string Number, string Name, DateOnly? Boat,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Comes = false) : CardEvent;
 
 /// <summary>What the card waited for is here.</summary>
 /// <param name="Number">Part number or oil product.</param>

@@ -121,7 +121,7 @@ public sealed partial class JobCard
         (Wordless(c.Number, "number", "The number") ?? Wordless(c.Name, "name", "What it is")) is { } missing ? missing
         : Awaited.Any(a => PartNumber.Same(a.Number, c.Number) && a.Boat == c.Boat)
             ? No($"The card waits for {c.Name} already.", "There is nothing to do until it is here.")
-        : Yes(new PartAwaited(c.Number, c.Name, c.Boat));
+        : Yes(new PartAwaited(c.Number, c.Name, c.Boat, true));
 
     private Decision CameIn(PartIsHere c) => Awaited.Any(a => PartNumber.Same(a.Number, c.Number)) ? Yes(new PartCame(c.Number))
         : No($"The card does not wait for {(c.Number.Length > 60 ? c.Number[..60] : c.Number)}.", "Look at its kit.");

@@ -20,7 +20,8 @@ public static class CardLine
         {
             CardOpened e => $"Card opened at {OdometerText.Of(e.Odometer, e.OdometerAsRead.Unit)}",
             StepDone e => card.TitleOf(e) + (e.Count is { } n ? $" ({n} counted)" : ""),
-            PartAwaited e => $"Waits for {e.Name} {e.Number}{(e.Boat is { } boat ? $", comes {boat:dddd d MMMM}" : "")}",
+            PartAwaited e => $"Waits for {e.Name} {e.Number}{(e.Boat is { } boat ? $", {(e.Comes ? "comes" : "boat of")} {boat:dddd d MMMM}"
+                : "")}",
             PartCame e => $"{e.Number} is here",
             PlanChanged e => $"{e.Why}. Put in order again{LiftWords.Later(e.Costs)}",
             WaitCut e => $"Wait ended early: {e.Reason}",
