@@ -59,7 +59,7 @@ public sealed class ImportTests() : InTheDemo("una")
             Me.Page.QuerySelectorAll(".preview li").Select(l => l.TextContent));
         Assert.Null(shelf.Read().Own("Q-77"));
         // What was looked at still stands there to be brought in.
-        await Me.Submit("form[action*='handler=File']");
+        await Me.Submit("form[action*='handler=File']", ("text", Me.Page.QuerySelector("#text")!.TextContent));
         Assert.Equal((there.OnShelf + 4, 2), (shelf.Read().Own(there.Number)!.OnShelf, shelf.Read().Own("Q-77")!.OnShelf));
         // What the stores write would change nothing.
         var all = StockFiles.Read("parts", StockFiles.Write("parts", shelf.Read()), new(2026, 3, 9), []).File!;

@@ -1,5 +1,6 @@
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;

@@ -4,6 +4,7 @@ using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Practice;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
