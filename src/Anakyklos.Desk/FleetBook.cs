@@ -62,7 +62,7 @@ public sealed class FleetBook(VehicleStore vehicles, VehicleTrail trail, SheetSt
 
     private void WorkOut(string? plate)
     {
-        IReadOnlyList<Vehicle> all = plate is null ? vehicles.All() : vehicles.Find(plate) is { } one ? [one] : [];
+        IReadOnlyList<Vehicle> all = plate is null ? vehicles.All() : vehicles.Find(plate) is { IsGone: false } one ? [one] : [];
         var (done, read, rules) = (vehicles.LastDone(plate), vehicles.Histories(clock.Day, plate), vehicles.OwnRules());
         var models = sheets.Newest().ToDictionary(s => s.Id);
         var times = vehicles.TimesSince(DueDesk.Counting(models.Values), plate);

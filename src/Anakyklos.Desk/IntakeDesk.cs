@@ -77,6 +77,8 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
         var vehicle = visit.Plate.Length > 0 ? vehicles.Find(visit.Plate) : reading.Newcomer(plate => vehicles.Find(plate) is not null);
         if (visit.Plate.Length > 0 && vehicle is null)
             reading.Wrong("plate", "This vehicle is not on the list.", "Choose one, or “Another”.");
+        if (vehicle is { IsGone: true })
+            reading.Wrong("plate", $"{vehicle.Plate} is gone.", "Say at what is known of it that it is here again.");
         var model = vehicle is null ? null : sheets.Newest(vehicle.SheetId);
         if (vehicle is not null && model is null)
             reading.Wrong("plate", "There is no model sheet for it.", "Bring its sheet in first.");

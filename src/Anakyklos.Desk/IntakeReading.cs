@@ -216,7 +216,7 @@ internal sealed class IntakeReading(IntakeForm form, Unit<Distance> unit, DateOn
         if (!Plates.IsOne(plate))
             Wrong("newPlate", Plates.Wrong, "Type it as it is on the vehicle.");
         else if (isKnown(plate))
-            Wrong("newPlate", $"{plate} is on the list already.", "Choose it above.");
+            Wrong("newPlate", $"{plate} is known here already.", "Choose it above; if it is not there, it was said to be gone.");
         if (Whole(form.Year ?? "", 1950, today.Year + 1) is not { } year)
         {
             Wrong("year", "That is not a model year.", "Type four digits, such as 2019.");

@@ -99,6 +99,23 @@ public sealed class PutRightDesk(VehicleStore vehicles, VehicleTrail trail, Shee
     /// <summary>The name by which a reading is known on a page.</summary>
     public static string Name(OdometerReading reading) => reading.At.ToUniversalTime().ToString("O", CultureInfo.InvariantCulture);
 
+    /// <summary>A vehicle is not looked after here any more, or is here again. What was done to it stays.</summary>
+    /// <param name="plate">Its plate.</param>
+    /// <param name="gone">Whether it goes.</param>
+    /// <param name="reason">Why.</param>
+    /// <param name="by">Who says so.</param>
+    /// <returns>What is wrong, by the field reason, or by none where a card is open.</returns>
+    public async Task<IReadOnlyList<Refusal>> Go(string plate, bool gone, string? reason, Person by)
+    {
+        var why = (reason ?? "").Trim();
+        if (why.Length is 0 or > Decision.LongestText)
+            return [new("Say why, in a few words.", $"Up to {Decision.LongestText} characters.", Field: "reason")];
+        return await vehicles.Go(plate, gone, why, by.Id, clock.Now) ? []
+            : cards.OfVehicle(plate).FirstOrDefault(c => c.IsOpen) is { } open
+                ? [new($"Card {open.Id} is still open.", "Finish and sign it, or make it void, first.")]
+                : [new("It is so already.", "Load the page again.")];
+    }
+
     /// <summary>Changes what is known of a vehicle.</summary>
     /// <param name="plate">The plate that it has.</param>
     /// <param name="form">What was typed.</param>

@@ -154,24 +154,40 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         return [];
     }
 
+    /// <summary>What a file of vehicles and their odometer history would change.</summary>
+    /// <param name="text">Its text.</param>
+    /// <returns>What would change; or what is wrong, by row and column.</returns>
+    public (Preview? Would, IReadOnlyList<Refusal> Wrong) LookAtVehicles(string text)
+    {
+        var (brought, readings, rows, wrong) = Brought(text);
+        return wrong.Count > 0 ? (null, wrong) : (Preview.Of(brought, readings, rows), []);
+    }
+
     /// <summary>Takes in vehicles and their odometer history from a file: all of it or nothing.</summary>
     /// <param name="text">Its text.</param>
     /// <param name="person">Id of who brings it.</param>
     /// <returns>How many were new; or what is wrong, by row and column.</returns>
     public async Task<(int Vehicles, int Readings, IReadOnlyList<Refusal> Wrong)> BringInVehicles(string text, PersonId person)
     {
-        var models = sheets.Newest().SelectMany(s => new[] { (s.Id.Text, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
-            .ToDictionary(m => m.Item1, m => m.Item2);
-        var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.All().Select(v => v.Plate)], clock);
+        var (brought, readings, _, wrong) = Brought(text);
         if (wrong.Count > 0)
             return (0, 0, wrong);
-        // What is here already, of that day and at that distance, is not a second reading.
-        var known = readings.Select(r => r.Item1).Distinct().ToDictionary(p => p, p => vehicles.Odometer(p)
-            .Select(o => (clock.Day(o.At), o.Reading)).ToHashSet());
-        var (newVehicles, newReadings) = await vehicles.BringIn(brought,
-            [.. readings.Where(r => !known[r.Item1].Contains((clock.Day(r.Item2.At), r.Item2.Reading)))], person);
+        var (newVehicles, newReadings) = await vehicles.BringIn(brought, readings, person);
         await trail.Note(person.Text, "brought in", $"{newVehicles} vehicles and {newReadings} readings from a file", clock.Now);
         return (newVehicles, newReadings, []);
+    }
+
+    // What is here already, of that day and at that distance, is not a second reading.
+    private (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string Plate, OdometerReading Reading)> Readings, int Rows,
+        IReadOnlyList<Refusal> Wrong) Brought(string text)
+    {
+        var models = sheets.Newest().SelectMany(s => new[] { (s.Id.Text, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
+            .ToDictionary(m => m.Item1, m => m.Item2);
+        var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.Known()], clock);
+        var known = readings.Select(r => r.Item1).Distinct().ToDictionary(p => p, p => vehicles.Odometer(p)
+            .Select(o => (clock.Day(o.At), o.Reading)).ToHashSet());
+        return (brought, [.. readings.Where(r => !known[r.Item1].Contains((clock.Day(r.Item2.At), r.Item2.Reading)))], readings.Count,
+            wrong);
     }
 
     private static Quantity<Distance>? ReadDistance(string? text, Unit<Distance> unit, List<Refusal> wrong)

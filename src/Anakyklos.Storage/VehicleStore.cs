@@ -15,7 +15,35 @@ public sealed class VehicleStore(WorkshopDatabase database)
 {
     /// <summary>All vehicles, by plate.</summary>
     /// <returns>By plate.</returns>
-    public IReadOnlyList<Vehicle> All() => Query("order by plate", new { });
+    public IReadOnlyList<Vehicle> All() => Query("where gone_at is null order by plate", new { });
+
+    /// <summary>The plates of all vehicles, also of those that are gone.</summary>
+    public IReadOnlyList<string> Known()
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<string>("select plate from vehicle order by plate")];
+    }
+
+    /// <summary>A vehicle goes, or is here again; what was done to it stays.</summary>
+    /// <param name="plate">Its plate.</param>
+    /// <param name="gone">Whether it goes.</param>
+    /// <param name="reason">Why.</param>
+    /// <param name="person">Who says so.</param>
+    /// <param name="at">When.</param>
+    /// <returns>Whether it did; false while a card of it is open, or where it was so already.</returns>
+    public Task<bool> Go(string plate, bool gone, string reason, PersonId person, DateTimeOffset at) => database.Writes.Run(scope =>
+    {
+        var now = CardStore.Iso(at);
+        if (scope.Connection.Execute("""
+            update vehicle set gone_at = iif(@gone, @now, null) where plate = @plate and (gone_at is null) = @gone
+                and not exists (select 1 from card where card.plate = @plate and signed_at is null and voided_at is null)
+            """, new { plate, gone, now }) == 0)
+            return false;
+        if (gone)
+            scope.Connection.Execute("delete from visit where plate = @plate", new { plate });
+        Trail(scope, plate, now, person, new("gone", "", gone ? "here" : "gone", gone ? "gone" : "here", reason));
+        return true;
+    });
 
     /// <summary>One vehicle, or null.</summary>
     /// <returns>The vehicle, or null when there is none of this plate.</returns>
@@ -248,10 +276,11 @@ public sealed class VehicleStore(WorkshopDatabase database)
     {
         using var connection = database.Connect();
         return [.. connection.Query<(string Plate, string Sheet, string Task, int Year, int Harsh, string? Delivered, int Unknown,
-            string? Warranty, string Identity)>($"""
-            select plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until, identity from vehicle {where}
+            string? Warranty, string Identity, bool Gone)>($"""
+            select plate, sheet_id, task, year, harsh_use, delivered, history_unknown, warranty_until, identity, gone_at is not null
+            from vehicle {where}
             """, values)
             .Select(r => new Vehicle(r.Plate, r.Sheet, r.Task, r.Year, r.Harsh == 1 ? Use.Harsh : Use.Normal, Day(r.Delivered),
-                r.Unknown == 1, Day(r.Warranty), r.Identity))];
+                r.Unknown == 1, Day(r.Warranty), r.Identity, r.Gone))];
     }
 }

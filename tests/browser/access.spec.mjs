@@ -55,7 +55,8 @@ const PAGES = [
   '/library/tarn-courier-20d?point=drive-belt',
   '/plan/1058',
   '/you',
-  '/workshop', '/equipment', '/people', '/trail',
+  '/workshop', '/equipment', '/people', '/trail', '/first-hour',
+  '/stores/crib', '/stores/container/1', '/stores/part/TC0621F', '/stores/part',
   '/practice', '/practice?sheet=corran-fen-12', '/practice/lesson/air-in-the-rear-right',
   '/nowhere',
 ];

@@ -34,7 +34,7 @@ public sealed class BroughtInModel(RecordDesk desk, BroughtRecordStore brought, 
             return Forbid();
         var text = "";
         if (Request.HasFormContentType && Request.Form.Files.GetFile("file") is { Length: > 0 and <= RecordFile.Longest } file)
-            text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
+            text = (await TextFile.Of(file.OpenReadStream())).Text;
         var (record, wrong) = text.Length > 0 ? await desk.BringIn(text, me)
             : (null, [new Refusal("There is no file.", "Choose the file that the other workshop wrote, of 8 MB at most.")]);
         if (record is not null)

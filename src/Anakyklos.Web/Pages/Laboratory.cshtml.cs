@@ -1,5 +1,6 @@
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -46,7 +47,7 @@ public sealed class LaboratoryModel(LabDesk desk, TrailStore trail, WorkshopCloc
         {
             if (file.Length > LongestFile)
                 return Again([new($"The file has {file.Length / 1_000_000} MB.", "Results are small: at most 2 MB at once.")]);
-            text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
+            text = (await TextFile.Of(file.OpenReadStream())).Text;
         }
         Text = text ?? "";
         if (string.IsNullOrWhiteSpace(Text))

@@ -79,6 +79,12 @@ public sealed class PutRightModel(PutRightDesk desk, VehicleStore vehicles, Vehi
         return (await desk.Elsewhere(plate, there, viewer.DistanceUnit, by), plate);
     });
 
+    public Task<IActionResult> OnPostGoAsync([FromRoute] string plate, bool gone, string? reason) => Do(plate, "go", async by =>
+    {
+        Why = reason ?? "";
+        return (await desk.Go(plate, gone, reason, by), plate);
+    });
+
     public Task<IActionResult> OnPostNotDoneAsync([FromRoute] string plate, string? of, string? day, string? reason) =>
         Do(plate, "not-done", async by =>
     {

@@ -92,13 +92,21 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         return Again();
     }
 
-    public async Task<IActionResult> OnPostFileAsync(string? kind, string? text)
+    /// <summary>What the file that was sent would change; null where none was looked at.</summary>
+    public Preview? Would { get; private set; }
+
+    /// <summary>Shows what a file would change, and takes nothing in.</summary>
+    public Task<IActionResult> OnPostLookAsync(string? kind, string? text) => File(kind, text, false);
+
+    public Task<IActionResult> OnPostFileAsync(string? kind, string? text) => File(kind, text, true);
+
+    private async Task<IActionResult> File(string? kind, string? text, bool take)
     {
         if (Refuse() is { } forbidden)
             return forbidden;
         var file = Request.Form.Files.GetFile("file");
         if (file is { Length: > 0 and <= MostText })
-            text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
+            text = (await TextFile.Of(file.OpenReadStream())).Text;
         (_typed["kind"], _typed["text"]) = (kind ?? "", text ?? "");
         if (string.IsNullOrWhiteSpace(text) || text.Length > MostText)
             Refusals.Add(new(string.IsNullOrWhiteSpace(text) ? "There is nothing in it." : "The file is too large.",
@@ -106,6 +114,11 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         else if (kind == "oils")
         {
             (var book, Errors) = OilBook.Read(text);
+            if (book is not null && !take)
+                return Look(new([.. book.Products.Select(p => p.Name).Except(shelf.Read().Oils.Products.Select(p => p.Name))
+                    .Select(n => $"{n}: new"), .. shelf.Read().Oils.Products.Select(p => p.Name).Except(book.Products.Select(p => p.Name))
+                    .Select(n => $"{n}: gone")], book.Products.Count(p => shelf.Read().Oils.Find(p.Name) is null), 0,
+                    book.Products.Count(p => shelf.Read().Oils.Find(p.Name) is not null)));
             if (book is not null)
             {
                 await shelf.WriteOilBook(text);
@@ -119,6 +132,8 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         {
             var (stock, errors) = StockFiles.Read(kind!, text, clock.Today, [.. shelf.Read().Oils.Products.Select(p => p.Name)]);
             Errors = errors;
+            if (stock is not null && !take)
+                return Look(Preview.Of(stock, shelf.Read()));
             if (stock is not null)
             {
                 var rows = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind}";
@@ -151,6 +166,13 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         : $". Card {string.Join(", ", cards)} waited for it and goes on";
 
     private ForbidResult? Refuse() => CanBook ? null : Forbid();
+
+    private PageResult Look(Preview would)
+    {
+        Would = would;
+        Fill(null, null);
+        return Page();
+    }
 
     private PageResult Again()
     {

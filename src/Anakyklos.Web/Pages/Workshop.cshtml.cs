@@ -6,6 +6,7 @@ using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -104,11 +105,24 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
     }
 
     /// <summary>Vehicles and their odometer history from a file.</summary>
-    public async Task<IActionResult> OnPostVehiclesAsync(string? text)
+    public Task<IActionResult> OnPostVehiclesAsync(string? text) => VehicleFile(text, false);
+
+    /// <summary>Shows what a file of vehicles would change, and takes nothing in.</summary>
+    public Task<IActionResult> OnPostLookAsync(string? text) => VehicleFile(text, true);
+
+    /// <summary>What the file that was sent would change; null where none was looked at.</summary>
+    public Preview? Would { get; private set; }
+
+    private async Task<IActionResult> VehicleFile(string? text, bool look)
     {
         if (Request.Form.Files.GetFile("file") is { Length: > 0 and < 5_000_000 } file)
-            text = await new StreamReader(file.OpenReadStream()).ReadToEndAsync();
+            text = (await TextFile.Of(file.OpenReadStream())).Text;
         _typed["v-text"] = text ?? "";
+        if (look)
+        {
+            (Would, FileErrors) = desk.LookAtVehicles(text ?? "");
+            return FileErrors.Count > 0 ? Again() : Page();
+        }
         (var newVehicles, var newReadings, FileErrors) = await desk.BringInVehicles(text ?? "", viewer.Member!.Person.Id);
         return FileErrors.Count > 0 ? Again() : RedirectToPage(new { said = $"{newVehicles} vehicles and {newReadings} readings are in" });
     }

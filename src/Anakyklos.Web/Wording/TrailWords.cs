@@ -26,6 +26,7 @@ public static class TrailWords
             "exchange" => $"odometer exchanged: {Km(of.Was)} on the old one is {Km(of.Now)} on the new one; {of.Reason}",
             "elsewhere" when of.Now.Length > 0 => $"done elsewhere: {Done(of.Subject)} at {Km(of.Now)}; {of.Reason}",
             "elsewhere" => $"not done elsewhere: {Done(of.Subject)}; {of.Reason}",
+            "gone" => $"{(of.Now == "gone" ? "it is gone" : "it is here again")}; {of.Reason}",
             _ => $"{of.What}: {Text(of.Was)} is now {Text(of.Now)}; {of.Reason}",
         };
 

@@ -4,6 +4,7 @@ using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Practice;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -108,7 +109,7 @@ public sealed class IndexModel(PracticeDesk practice, LessonShelf lessons, Peopl
             return Forbid();
         if (file is not { Length: > 0 and < LargestFile })
             return Refuse([new("No file came, or it is too large for a lesson.", "Choose the file of a lesson.", Field: "file")], null);
-        var (lesson, wrong) = await lessons.Keep(await new StreamReader(file.OpenReadStream()).ReadToEndAsync(), viewer.Member!.Id);
+        var (lesson, wrong) = await lessons.Keep((await TextFile.Of(file.OpenReadStream())).Text, viewer.Member!.Id);
         return lesson is not null ? Redirect($"/practice/lesson/{Uri.EscapeDataString(lesson.Id.Text)}") : Refuse(wrong, null);
     }
 
