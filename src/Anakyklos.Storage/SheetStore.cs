@@ -87,6 +87,41 @@ public sealed class SheetStore(WorkshopDatabase database)
             """, new { id, InUse })];
     }
 
+    // Drafts that are walked in the practice bay stand above all others.
+    private const int FirstWalked = 9001;
+    private const int LastWalked = 9999;
+
+    /// <summary>The revision that comes next: one that was withdrawn keeps its number.</summary>
+    /// <param name="id">The model.</param>
+    /// <returns>1 for a model that is not here.</returns>
+    public int NextRevision(SheetId id)
+    {
+        using var connection = database.Connect();
+        return (connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id and revision < @FirstWalked",
+            new { id, FirstWalked }) ?? 0) + 1;
+    }
+
+    /// <summary>Keeps a draft as it stands, so that it can be walked in the practice bay. It is in use nowhere.</summary>
+    /// <param name="id">The model.</param>
+    /// <param name="written">The draft's sheet and text under a revision that is given to it.</param>
+    /// <param name="at">When.</param>
+    /// <returns>Its revision; null where as many have been walked as can be.</returns>
+    public Task<int?> KeepToWalk(SheetId id, Func<int, string> written, DateTimeOffset at) => database.Writes.Run(scope =>
+    {
+        var last = scope.Connection.QuerySingleOrDefault<int?>("select max(revision) from sheet where id = @id and state = 'draft'",
+            new { id }) ?? FirstWalked - 1;
+        // The same text is kept once.
+        if (last >= FirstWalked && scope.Connection.QuerySingle<string>("select content from sheet where id = @id and revision = @last",
+            new { id, last }) == written(last))
+            return last;
+        if (last >= LastWalked)
+            return (int?)null;
+        scope.Connection.Execute("""
+            insert into sheet (id, revision, content, brought_in_at, state) values (@id, @revision, @content, @at, 'draft')
+            """, new { id, revision = last + 1, content = written(last + 1), at = CardStore.Iso(at) });
+        return last + 1;
+    });
+
     /// <summary>The newest revision of one sheet with its own lists, or null.</summary>
     /// <returns>The newest revision, or null when the model is not here.</returns>
     public ModelSheet? Newest(SheetId id)

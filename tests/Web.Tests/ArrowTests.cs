@@ -20,7 +20,7 @@ public class ArrowTests
         "Balance", "Laboratory", "Sheets",
         "Due", "Oils", "Stores", "Kit", "Ordering", "Composing", "Planning", "Weeks", "Cards", "Torques", "Coaches",
         "Records", "Readings", "Booking",
-        "Workshop", "Rehearsal"];
+        "Workshop", "Rehearsal", "Authoring"];
 
     private static readonly string[] WebRooms = ["Wording", "Drawing", "Commands", "Hosting", "Coaches", "Papers", "Pages", "Api",
         "Demo", "Serving", "CommandLine"];

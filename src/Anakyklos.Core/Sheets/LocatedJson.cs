@@ -11,6 +11,14 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
 
     internal List<LocatedJson> Items { get; } = [];
 
+    /// <summary>The first of its bytes, and the one after its last.</summary>
+    internal int Start { get; private set; }
+
+    internal int End { get; private set; }
+
+    /// <summary>Where the name of a member begins; as <see cref="Start"/> for what has none.</summary>
+    internal int NameStart { get; private set; }
+
     /// <summary>More than this stands in no object and no list of a sheet.</summary>
     internal const int Most = 1000;
 
@@ -43,7 +51,8 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
     private static LocatedJson Value(ref Utf8JsonReader reader, string path, LineCounter lines, List<Refusal> errors)
     {
         var line = lines.At(reader.TokenStartIndex);
-        var node = new LocatedJson(reader.TokenType, Scalar(ref reader), line, path);
+        var start = (int)reader.TokenStartIndex;
+        var node = new LocatedJson(reader.TokenType, Scalar(ref reader), line, path) { Start = start, NameStart = start };
         if (reader.TokenType == JsonTokenType.StartObject)
         {
             var names = new HashSet<string>(StringComparer.Ordinal);
@@ -53,8 +62,11 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
                 var below = path.Length == 0 ? name : $"{path}.{name}";
                 if (!names.Add(name) && names.Count <= Most)
                     errors.Add(Refusal.At(lines.At(reader.TokenStartIndex), below, "This name stands here twice. Remove one."));
+                var named = (int)reader.TokenStartIndex;
                 reader.Read();
-                node.Members.Add(new(name, Value(ref reader, below, lines, errors)));
+                var value = Value(ref reader, below, lines, errors);
+                value.NameStart = named;
+                node.Members.Add(new(name, value));
             }
             node.Bound(node.Members.Count, errors);
         }
@@ -64,6 +76,7 @@ internal sealed record LocatedJson(JsonTokenType Kind, string Text, int Line, st
                 node.Items.Add(Value(ref reader, $"{path}[{node.Items.Count}]", lines, errors));
             node.Bound(node.Items.Count, errors);
         }
+        node.End = (int)reader.BytesConsumed;
         return node;
     }
 

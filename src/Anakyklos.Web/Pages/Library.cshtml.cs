@@ -13,7 +13,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>What the workshop knows: all model sheets, the approvals between them, and a new sheet brought in.</summary>
-public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopClock clock, Viewer viewer) : PageModel
+public sealed class LibraryModel(SheetStore sheets, SheetDesk desk, ShelfStore shelf, WorkshopClock clock, Viewer viewer) : PageModel
 {
     private const int LargestFile = 1_000_000;
 
@@ -35,6 +35,17 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
         ? $"{ways}." : "";
 
     public IEnumerable<(ModelSheet Sheet, DisputedValue Value)> Disputed => Sheets.SelectMany(s => s.Disputed().Select(d => (s, d)));
+
+    /// <summary>The sheets that are being written.</summary>
+    public IReadOnlyList<DraftNow> Drafts { get; private set; } = [];
+
+    /// <summary>Why a sheet could not be begun.</summary>
+    public IReadOnlyList<Refusal> Wrong { get; private set; } = [];
+
+    public bool Works => viewer.Member?.Person.WorksOnCards == true;
+
+    public string Typed(string field, string otherwise = "") => Wrong.Count > 0 ? Request.Form[field].ToString() : otherwise;
+
     public bool MayBringIn => viewer.Member?.Role == Role.Lead;
 
     public void OnGet(string? added)
@@ -63,6 +74,9 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
             return Answer();
         try
         {
+            // A model that is in use changes only when what changes has been seen.
+            if (sheets.Newest(sheet.Id) is { } inUse && inUse.Revision != sheet.Revision)
+                return Begun(await desk.TakeIn(viewer.Member!.Person, read.Text), "/use");
             await sheets.BringIn(sheet, read.Text, clock.Now);
             return RedirectToPage(new { added = sheet.Id });
         }
@@ -71,6 +85,32 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
             Problem = e.Message;
             return Answer();
         }
+    }
+
+    /// <summary>Begins a sheet, or takes a file in that is to be written on.</summary>
+    public async Task<IActionResult> OnPostWriteAsync(string? make, string? name, string? stands, string? like, IFormFile? file)
+    {
+        if (viewer.Member is not { } me)
+            return Forbid();
+        if (file is not { Length: > 0 })
+            return Begun(await desk.Start(me.Person, make ?? "", name ?? "", stands ?? "", like ?? ""), "");
+        if (file.Length > LargestFile)
+            return Begun((null, [new("That is more than a megabyte; no model sheet is that large.", Field: "draft")]), "");
+        using var memory = new MemoryStream();
+        await file.CopyToAsync(memory);
+        var begun = await desk.TakeIn(me.Person, Encoding.UTF8.GetString(memory.ToArray()));
+        return Begun((begun.Draft, [.. begun.Wrong.Select(w => w with { Field = "draft" })]), "");
+    }
+
+    private IActionResult Begun((long? Draft, IReadOnlyList<Refusal> Wrong) begun, string next)
+    {
+        if (begun.Draft is { } draft)
+            return Redirect($"/library/draft/{draft}{next}");
+        Wrong = begun.Wrong;
+        Fill();
+        Response.StatusCode = Wrong.Any(w => w.Field is not null) ? StatusCodes.Status422UnprocessableEntity
+            : viewer.Member!.Person.WorksOnCards ? StatusCodes.Status409Conflict : StatusCodes.Status403Forbidden;
+        return Page();
     }
 
     private PageResult Answer()
@@ -83,6 +123,7 @@ public sealed class LibraryModel(SheetStore sheets, ShelfStore shelf, WorkshopCl
 
     private void Fill()
     {
+        Drafts = desk.Open();
         Sheets = sheets.Newest();
         Graph = ApprovalGraph.Of(Sheets, shelf.Read().Oils);
     }

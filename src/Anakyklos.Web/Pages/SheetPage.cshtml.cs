@@ -1,5 +1,6 @@
 using System.Text;
 using Anakyklos.Core.Planning;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
@@ -11,7 +12,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Anakyklos.Web.Pages;
 
 /// <summary>One model sheet: its drawings, fluids, fasteners, parts, jobs, resets and sources; and its file.</summary>
-public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, Viewer viewer) : PageModel
+public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, SheetDesk desk, RevisionDesk revisions, DraftStore drafts,
+    PeopleStore people, Viewer viewer) : PageModel
 {
     public ModelSheet Sheet { get; private set; } = null!;
     public IReadOnlyList<int> Revisions { get; private set; } = [];
@@ -29,6 +31,38 @@ public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, Viewer
 
     /// <summary>What was typed.</summary>
     public string Typed(string field) => Request.HasFormContentType ? Request.Form[field].ToString() : "";
+
+    /// <summary>What became of its revisions, the newest first.</summary>
+    public IReadOnlyList<SheetTurn> Turns { get; private set; } = [];
+
+    public string Name(PersonId id) => people.Find(id)?.Person.Name ?? id.Text;
+
+    /// <summary>Begins the next revision, from this one or from an older one.</summary>
+    public async Task<IActionResult> OnPostReviseAsync(string id, int revision)
+    {
+        if (viewer.Member is not { } me || sheets.Newest(id) is null)
+            return NotFound();
+        var (draft, wrong) = await desk.Revise(me.Person, id, revision);
+        return draft is not null ? Redirect($"/library/draft/{draft}") : Refused(id, me, wrong);
+    }
+
+    /// <summary>The lead withdraws the newest revision.</summary>
+    public async Task<IActionResult> OnPostWithdrawAsync(string id, int revision, string? withdrawn)
+    {
+        if (viewer.Member is not { } me || sheets.Newest(id) is null)
+            return NotFound();
+        var wrong = await revisions.Withdraw(id, revision, me.Person, withdrawn ?? "");
+        return wrong.Count == 0 ? Redirect($"/library/{id}#history") : Refused(id, me, wrong);
+    }
+
+    private IActionResult Refused(string id, Member me, IReadOnlyList<Refusal> wrong)
+    {
+        Wrong = wrong;
+        OnGet(id, null, null);
+        Response.StatusCode = wrong.Any(r => r.Field is not null) ? StatusCodes.Status422UnprocessableEntity
+            : me.Person.WorksOnCards ? StatusCodes.Status409Conflict : StatusCodes.Status403Forbidden;
+        return Page();
+    }
 
     /// <summary>The lead rules on a value.</summary>
     public async Task<IActionResult> OnPostRuleAsync(string id, string? value, string? reason)
@@ -50,6 +84,7 @@ public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, Viewer
             return NotFound();
         Sheet = sheet;
         Revisions = sheets.Revisions(id);
+        Turns = drafts.Turns(id);
         Disputes = rulings.Of(sheet);
         Point = point is not null && sheet.Names(point) ? point : default(ThingId);
         Jobs = [.. sheet.Jobs.Values.Select(j => (j, CardPlanner.Plan(sheet, [j.Id])))];

@@ -83,6 +83,9 @@ public static class WorkshopApplication
         services.AddSingleton<SampleStore>();
         services.AddSingleton<PhotoStore>();
         services.AddSingleton<OwnListStore>();
+        services.AddSingleton<DraftStore>();
+        services.AddSingleton<SheetDesk>();
+        services.AddSingleton<RevisionDesk>();
         services.AddSingleton<PhotoDesk>();
         services.AddSingleton<LabDesk>();
         services.AddSingleton<OwnListDesk>();

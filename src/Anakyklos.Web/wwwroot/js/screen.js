@@ -9,6 +9,9 @@ import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 import { calls } from './calls.js';
 import { dash } from './dash.js';
+import { placing } from './placing.js';
+
+placing();
 
 let begun = false;
 let leaving = false;
