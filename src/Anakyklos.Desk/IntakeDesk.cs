@@ -4,6 +4,7 @@ using Anakyklos.Core.Intervals;
 using Anakyklos.Core.Looks;
 using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
+using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Schools;
 using Anakyklos.Core.Wording;
 using Anakyklos.Core.Workshop;
@@ -84,6 +85,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             reading.Wrong("plate", "There is no model sheet for it.", "Bring its sheet in first.");
         if (visit.Chosen.Count == 0 || (model is not null && visit.Chosen.Any(j => !model.Jobs.ContainsKey(j))))
             reading.Wrong("job", "No job of this model is chosen.", "Choose at least one.");
+        if (settings.Read().ReadByTwo == true && model is not null && visit.Plan is { } plan && NotRead(model, plan.Steps) is { Count: > 0 } unread)
+            reading.Wrong("job", $"Not read by two yet: {string.Join("; ", unread.Take(4))}{(unread.Count > 4 ? $" and {unread.Count - 4} more"
+                : "")}.", "Let a second person read them at the sheet's desk, or choose other jobs.");
         var now = clock.Now;
         var history = vehicle is null ? new([], [], clock.Day) : vehicles.History(vehicle.Plate, clock.Day);
         var most = history.LastMark is { } last ? OdometerCheck.Most(last, history.Use, clock.Today) : default;
@@ -118,6 +122,9 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             reading.Refusals.Add(StillOpen(card, vehicle!.Plate));
         return (visit, isAnother ? null : card);
     }
+
+    private static IReadOnlyList<string> NotRead(ModelSheet model, IReadOnlyList<SheetStep> steps) =>
+        [.. model.Unchecked().Where(v => steps.Any(s => s.What == v.Thing)).Select(v => v.Of)];
 
     private static Refusal StillOpen(CardNumber card, string plate) => new($"Card {card} of {plate} is still open.",
         "Finish and sign it, or make it void, before another is opened.");

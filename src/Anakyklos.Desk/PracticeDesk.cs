@@ -38,6 +38,18 @@ public sealed class PracticeDesk(PracticeStore store, LessonShelf lessons, Sheet
             return (null, not);
         if (lessons.Sheet(lesson.Sheet) is not { } sheet)
             return (null, new("The model of this lesson is not in the library.", "Bring its sheet in first."));
+        return await Begin(lesson, sheet, by);
+    }
+
+    /// <summary>Walks a sheet that is being written, beside a vehicle made from it.</summary>
+    /// <param name="sheet">The sheet as it was kept to be walked.</param>
+    /// <param name="jobs">Jobs of it.</param>
+    /// <param name="by">Who.</param>
+    public async Task<(CardNumber? Run, Refusal? Not)> Walk(ModelSheet sheet, IReadOnlyList<JobId> jobs, Person by) =>
+        Refused(by) is { } not ? (null, not) : await Begin(FreePractice.Of(sheet, jobs, 0, true, _ => 0), sheet, by);
+
+    private async Task<(CardNumber? Run, Refusal? Not)> Begin(Lesson lesson, ModelSheet sheet, Person by)
+    {
         var run = PracticeRun.Begin(lesson, sheet, clock.Now, by);
         var id = await store.Begin(lesson.Id, LessonFile.Write(lesson), run.Card.History[0]);
         Remember(id, run);

@@ -129,6 +129,10 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
         return wrong;
     }
 
+    /// <summary>Sets whether a card is opened only where two people have read every value that it uses.</summary>
+    /// <param name="only">Whether it is.</param>
+    public Task<bool> SetReadByTwo(bool only) => settings.Change(now => now with { ReadByTwo = only ? true : null });
+
     /// <summary>Sets when the workshop is open, and when people are there: all of it or nothing.</summary>
     /// <param name="open">As <see cref="WeeklyTimes"/> are written.</param>
     /// <param name="hours">Times by the id of each person; whoever is not in it stays as before.</param>

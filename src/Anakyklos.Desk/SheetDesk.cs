@@ -53,7 +53,7 @@ public sealed record DraftNow(Draft Draft, SheetText Text, SheetReading Reading,
 /// The desk at which model sheets are written, and checked by a second person who does not see what the first one wrote. What is written is
 /// the file itself: whatever was not touched stays in it letter by letter.
 /// </summary>
-public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, WorkshopClock clock)
+public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk practice, WorkshopClock clock)
 {
     private const int KeptReady = 30;
 
@@ -288,6 +288,26 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, WorkshopCloc
     /// <param name="path">The value's path.</param>
     public static string ThingOf(string path) => path.Split('.', '[') is [var table, var thing, ..]
         && SheetShape.Tables.Any(t => t.Name == table) ? $"{table}.{thing}" : "";
+
+    /// <summary>Begins to walk a card of a draft in the practice bay, step by step, beside a vehicle made from it.</summary>
+    /// <param name="id">The draft.</param>
+    /// <param name="by">Who.</param>
+    /// <param name="jobs">Jobs of it.</param>
+    /// <returns>The run, or what is wrong.</returns>
+    public async Task<(CardNumber? Run, IReadOnlyList<Refusal> Wrong)> Walk(long id, Person by, IReadOnlyList<JobId> jobs)
+    {
+        if (Refused(by) is { } not)
+            return (null, [not]);
+        if (Find(id) is not { } now)
+            return (null, [Gone]);
+        if (now.Reading.Sheet is not { } sheet || jobs.Count == 0 || jobs.Any(j => !sheet.Jobs.ContainsKey(j)))
+            return (null, [new("There is no such card yet.", "Put right what is wrong, and choose a job.")]);
+        string Text(int revision) => now.Text.With("revision", JsonValue.Create(revision)).ToString();
+        if (await sheets.KeepToWalk(now.Draft.Sheet, Text, clock.Now) is not { } kept)
+            return (null, [new("This model has been walked too often.", "Put the sheet in use, and practise on it.")]);
+        var (run, why) = await practice.Walk(sheets.Find(now.Draft.Sheet, kept)!, jobs, by);
+        return (run, why is null ? [] : [why]);
+    }
 
     /// <summary>Throws a draft away.</summary>
     public async Task<IReadOnlyList<Refusal>> ThrowAway(long id, Person by) =>

@@ -1,6 +1,6 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
-using Anakyklos.Core.Wording;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Authoring;
 
@@ -26,7 +26,7 @@ public sealed record CitedValue(string Path, string Table, string Thing, string 
     IReadOnlyList<CitedField> Fields)
 {
     /// <summary>So many have to have compared a value with its source.</summary>
-    public const int Enough = 2;
+    public const int Enough = SheetValues.Enough;
 
     /// <summary>Whether enough people compared it.</summary>
     public bool IsChecked => CheckedBy >= Enough;

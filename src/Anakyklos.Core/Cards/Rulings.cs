@@ -11,7 +11,7 @@ public sealed partial class JobCard
     /// that was asked.</summary>
     /// <param name="step">A step of this card.</param>
     public IEnumerable<DisputedValue> UnruledAt(SheetStep step) => Opened.Rulings is null || !IsLeft(step.Id) ? []
-        : Sheet.Disputed().Where(d => IsUsedAt(d, step) && RulingOn(d) is null);
+        : Sheet.Disputed().Where(d => IsUsedAt(d.Use, d.Thing, step) && RulingOn(d) is null);
 
     /// <summary>The ruling on a disputed value; null where there is none.</summary>
     /// <param name="value">The value.</param>
@@ -20,15 +20,20 @@ public sealed partial class JobCard
 
     /// <summary>The rulings on values that steps of this card use, in the order of the sheet.</summary>
     public IEnumerable<Ruling> RulingsUsed =>
-        Sheet.Disputed().Where(d => Steps.Any(s => IsUsedAt(d, s))).Select(RulingOn).OfType<Ruling>();
+        Sheet.Disputed().Where(d => Steps.Any(s => IsUsedAt(d.Use, d.Thing, s))).Select(RulingOn).OfType<Ruling>();
 
-    private bool IsUsedAt(DisputedValue value, SheetStep step) => value.Use switch
+    /// <summary>The values of a step that fewer than two people have compared with their source; none once it is done.</summary>
+    /// <param name="step">A step of this card.</param>
+    public IEnumerable<UncheckedValue> UncheckedAt(SheetStep step) => !IsLeft(step.Id) ? []
+        : Sheet.Unchecked().Where(v => IsUsedAt(v.Use, v.Thing, step));
+
+    private bool IsUsedAt(DisputeUse use, ThingId thing, SheetStep step) => use switch
     {
         DisputeUse.Kit => step.Traits.LaysOut
-            && (PartsWanted.Any(p => (ThingId)p.Id == value.Thing) || FluidsWanted.Any(f => (ThingId)f.Id == value.Thing)),
-        DisputeUse.Filling => step.Traits is { Fills: true } or { Levels: true } && step.What == value.Thing,
-        DisputeUse.Tightening => step.Traits is { Fastens: true } or { Checks: true } && step.What == value.Thing,
-        _ => throw new InvalidOperationException($"Nobody has said where a value for {value.Use} is used."),
+            && (PartsWanted.Any(p => (ThingId)p.Id == thing) || FluidsWanted.Any(f => (ThingId)f.Id == thing)),
+        DisputeUse.Filling => step.Traits is { Fills: true } or { Levels: true } && step.What == thing,
+        DisputeUse.Tightening => step.Traits is { Fastens: true } or { Checks: true } && step.What == thing,
+        _ => throw new InvalidOperationException($"Nobody has said where a value for {use} is used."),
     };
 
     // What says that a step is not done, or what stands in its way, uses none of its values.

@@ -52,16 +52,35 @@ public sealed record DisputedValue(string Key, ThingId Thing, DisputeUse Use, st
 /// <param name="At">When.</param>
 public sealed record Ruling(string Value, string Of, string Holds, string Others, string Reason, string By, DateTimeOffset At);
 
+/// <summary>A value that is used at the lift and that fewer than two people have compared with its source.</summary>
+/// <param name="Thing">The fluid, fastener or part that it is of.</param>
+/// <param name="Use">What it is for.</param>
+/// <param name="Of">What it is of, such as "Engine drain plug, tightening torque".</param>
+/// <param name="Holds">The value.</param>
+/// <param name="From">Its source.</param>
+public sealed record UncheckedValue(ThingId Thing, DisputeUse Use, string Of, string Holds, Citation From);
+
 /// <summary>What a sheet says of its own values.</summary>
 public static class SheetValues
 {
-    /// <summary>All values of a sheet on which sources disagree, fluids first.</summary>
+    /// <summary>All values of a sheet on which sources disagree.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <returns>Fluids first, then fasteners, then parts, each in the order of the sheet.</returns>
-    public static IEnumerable<DisputedValue> Disputed(this ModelSheet sheet)
+    public static IEnumerable<DisputedValue> Disputed(this ModelSheet sheet) => sheet.Used().Where(v => v.Others.Count > 0);
+
+    /// <summary>All values of a sheet that are used at the lift and that fewer than two people have compared with their source.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <returns>Fluids first, then fasteners, then parts, each in the order of the sheet.</returns>
+    public static IEnumerable<UncheckedValue> Unchecked(this ModelSheet sheet) => sheet.Used().Where(v => v.From.CheckedBy < Enough)
+        .Select(v => new UncheckedValue(v.Thing, v.Use, v.Of, v.Holds, v.From));
+
+    /// <summary>So many people have to have compared a value with its source.</summary>
+    public const int Enough = 2;
+
+    private static IEnumerable<DisputedValue> Used(this ModelSheet sheet)
     {
         static IEnumerable<DisputedValue> One<T>(string what, ThingId thing, DisputeUse use, string of, Sourced<T>? value,
-            Func<T, string> say) => value is { Disputed.Count: > 0 }
+            Func<T, string> say) => value is not null
             ? [new($"{what}/{thing}", thing, use, of, say(value.Value), value.From, value.Disputed)] : [];
         return sheet.Fluids.Values.SelectMany(f => One("amount", f.Id, DisputeUse.Filling, $"{f.Name}, amount", f.Amount, v => v.ToString())
                 .Concat(One("between-marks", f.Id, DisputeUse.Filling, $"{f.Name}, between the marks", f.BetweenMarks, v => v.ToString()))

@@ -31,13 +31,15 @@ namespace Anakyklos.Core.Workshop;
 /// <param name="Units">The units that come first for whoever is new: metric or us; null for metric, before anybody chose.</param>
 /// <param name="Skipped">What was skipped of the first hour; null for nothing.</param>
 /// <param name="HourIsOver">The first hour is over: nothing of it is asked for any more.</param>
+/// <param name="ReadByTwo">A card is opened only where every value that it uses was read in its source by two.</param>
 public sealed record WorkshopSettings(string Name, TargetSchool? School, IReadOnlyList<WrenchEntry> Wrenches, int? Coldest = null,
     int? Hottest = null, PourStages Stages = PourStages.ByHalves, WorkSchools? Schools = null,
     IReadOnlyList<CribDispenser>? Dispensers = null, IReadOnlyList<string>? ScanTools = null,
     IReadOnlyList<string>? LabelPrinters = null, string? Open = null, IReadOnlyList<string>? Ground = null,
     bool? LongPins = null, AskedLesson? BeforeBrakes = null, IReadOnlyList<string>? Inside = null,
     IReadOnlyList<WrenchEntry>? OldWrenches = null, IReadOnlyList<CribDispenser>? OldDispensers = null,
-    Deliveries? Deliveries = null, string? Units = null, IReadOnlyList<string>? Skipped = null, bool? HourIsOver = null)
+    Deliveries? Deliveries = null, string? Units = null, IReadOnlyList<string>? Skipped = null, bool? HourIsOver = null,
+    bool? ReadByTwo = null)
 {
     /// <summary>Before anything was set.</summary>
     public static WorkshopSettings Unset { get; } = new("Workshop", null, []);

@@ -150,6 +150,7 @@ public sealed class LiftScene
         {
             Wrenches = to.Wrenches,
             Cautions = [.. step.Cautions.Select(c => Caution.ByKey[c])],
+            Unread = [.. card.UncheckedAt(step)],
             InTheWay = card.State(step.Id).Status is StepStatus.Waiting or StepStatus.Aside ? card.InTheWay(step, now) : [],
         };
         var waits = step.Awaits.Append(step.Id).Select(id =>
@@ -174,6 +175,9 @@ public sealed class LiftScene
         }
         return scene;
     }
+
+    /// <summary>The values of the step that fewer than two people have read in their source.</summary>
+    public IReadOnlyList<UncheckedValue> Unread { get; private init; } = [];
 
     /// <summary>The disputed value on which somebody rules before the step is done; null for none.</summary>
     public DisputedValue? Disputes { get; private set; }

@@ -104,6 +104,13 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
         return Answer("p-", await desk.SetDeliveries(day, orderBy, lead));
     }
 
+    /// <summary>Whether cards are opened with values that fewer than two have read.</summary>
+    public async Task<IActionResult> OnPostReadByTwoAsync(string? only)
+    {
+        await desk.SetReadByTwo(only == "yes");
+        return Answer("", []);
+    }
+
     /// <summary>Vehicles and their odometer history from a file.</summary>
     public Task<IActionResult> OnPostVehiclesAsync(string? text) => VehicleFile(text, false);
 

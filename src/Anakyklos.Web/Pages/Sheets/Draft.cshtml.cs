@@ -5,6 +5,7 @@ using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
+using Anakyklos.Practice;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
 using Anakyklos.Web.Wording;
@@ -44,6 +45,9 @@ public sealed class DraftModel(SheetDesk desk, PeopleStore people, Viewer viewer
 
     public int Steps { get; private set; }
 
+    /// <summary>What came of walking the card; null where it was not walked.</summary>
+    public DryWalked? Walked { get; private set; }
+
     public Person? Me => viewer.Member?.Person;
 
     public bool Works => Me?.WorksOnCards == true;
@@ -53,7 +57,14 @@ public sealed class DraftModel(SheetDesk desk, PeopleStore people, Viewer viewer
 
     public string Name(PersonId id) => people.Find(id)?.Person.Name ?? id.Text;
 
-    public IActionResult OnGet(long n, string? at, string[] job) => Load(n, at, job) ?? Page();
+    public IActionResult OnGet(long n, string? at, string[] job, string? walk)
+    {
+        if (Load(n, at, job) is { } missing)
+            return missing;
+        if (walk == "yes" && Now.Reading.Sheet is { } sheet && Card.Count > 0)
+            Walked = DryWalk.Of(sheet, Jobs);
+        return Page();
+    }
 
     private IActionResult? Load(long n, string? at, string[] job)
     {
@@ -139,6 +150,12 @@ public sealed class DraftModel(SheetDesk desk, PeopleStore people, Viewer viewer
 
     public async Task<IActionResult> OnPostRuleAsync(long n, string? value, string? reader) =>
         Answer(n, value, await desk.Rule(n, Me!, value ?? "", reader ?? ""), SheetDesk.ThingOf(value ?? ""));
+
+    public async Task<IActionResult> OnPostWalkAsync(long n, string[] job)
+    {
+        var (run, wrong) = await desk.Walk(n, Me!, [.. job.Select(JobId.Of)]);
+        return run is not null ? Redirect($"/lift/{run}") : Answer(n, "", wrong, "");
+    }
 
     public async Task<IActionResult> OnPostThrowAwayAsync(long n)
     {
