@@ -187,7 +187,8 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
             if (SheetShape.Tables.FirstOrDefault(t => t.Name == table) is not { } shape)
                 return (now.Text, [new("There is nothing of this kind in a sheet.", "Load the page again.")]);
             if (string.IsNullOrWhiteSpace(name) || name.Length > 100)
-                return (now.Text, [new("Say what it is called, in at most 100 signs.", "Such as “Drain plug of the rear axle”.", Field: "name")]);
+                return (now.Text, [new("Say what it is called, in at most 100 signs.", "Such as “Drain plug of the rear axle”.",
+                    Field: "called")]);
             var thing = SheetIds.For(name, i => SheetShape.Tables.Any(t => now.Text.Has($"{t.Name}.{i}")));
             path = $"{table}.{thing}";
             var called = shape.Members.FirstOrDefault(m => m.Name is "name" or "title")?.Name;

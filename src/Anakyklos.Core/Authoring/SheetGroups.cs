@@ -1,3 +1,5 @@
+using Anakyklos.Core.Wording;
+
 namespace Anakyklos.Core.Authoring;
 
 /// <summary>Things of a sheet that belong together at the vehicle.</summary>
@@ -29,9 +31,9 @@ public sealed record SheetGroup(string Title, IReadOnlyList<string> Things)
         return [.. groups.Where(g => g.Things.Count > 0)];
     }
 
-    /// <summary>The name of a thing; its id where it has none yet.</summary>
+    /// <summary>The name of a thing; its id in words where it has none.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <param name="path">Its path.</param>
     public static string Name(SheetText sheet, string path) => sheet.Said($"{path}.name") is { Length: > 0 } name ? name
-        : sheet.Said($"{path}.title") is { Length: > 0 } title ? title : path[(path.IndexOf('.', StringComparison.Ordinal) + 1)..];
+        : sheet.Said($"{path}.title") is { Length: > 0 } title ? title : Words.Capital(path[(path.IndexOf('.', StringComparison.Ordinal) + 1)..].Replace('-', ' '));
 }

@@ -17,7 +17,8 @@ internal static partial class SheetCheck
     private const int MostJobs = 40;
 
     private static IEnumerable<(string, string)> Jobs(ModelSheet s) =>
-        s.Jobs.Count > MostJobs ? [("jobs", $"These are {s.Jobs.Count} jobs; {MostJobs} is the most for one model.")] : [];
+        s.Jobs.Count == 0 ? [("jobs", "There is no job in this sheet. Write one: what is done to the vehicle, and how often.")]
+        : s.Jobs.Count > MostJobs ? [("jobs", $"These are {s.Jobs.Count} jobs; {MostJobs} is the most for one model.")] : [];
 
     private static IEnumerable<(string, string)> Intervals(ModelSheet s)
     {

@@ -86,6 +86,7 @@ public static class WorkshopApplication
         services.AddSingleton<DraftStore>();
         services.AddSingleton<SheetDesk>();
         services.AddSingleton<RevisionDesk>();
+        services.AddSingleton<TorqueTable>();
         services.AddSingleton<PhotoDesk>();
         services.AddSingleton<LabDesk>();
         services.AddSingleton<OwnListDesk>();

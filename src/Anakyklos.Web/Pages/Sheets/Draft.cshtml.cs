@@ -21,7 +21,7 @@ namespace Anakyklos.Web.Pages.Sheets;
 public sealed record SheetField(EntryShape Shape, string Path, DraftModel Page);
 
 /// <summary>The desk of one sheet: its things, the one that is written, what is wrong, and the card that it makes.</summary>
-public sealed class DraftModel(SheetDesk desk, PeopleStore people, Viewer viewer) : PageModel
+public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleStore people, Viewer viewer) : PageModel
 {
     private const int MostRows = 60;
 
@@ -137,9 +137,9 @@ public sealed class DraftModel(SheetDesk desk, PeopleStore people, Viewer viewer
     public async Task<IActionResult> OnPostWriteAsync(long n, string? at, string? was) =>
         Answer(n, at, await desk.Change(n, Me!, SheetDesk.ThingOf(at ?? ""), was ?? "", Typed), at ?? "");
 
-    public async Task<IActionResult> OnPostAddAsync(long n, string? at, string? table, string? name)
+    public async Task<IActionResult> OnPostAddAsync(long n, string? at, string? table, string? called)
     {
-        var (path, wrong) = await desk.Add(n, Me!, table ?? "", name ?? "");
+        var (path, wrong) = await desk.Add(n, Me!, table ?? "", called ?? "");
         return Answer(n, at, wrong, path ?? "");
     }
 
@@ -147,6 +147,12 @@ public sealed class DraftModel(SheetDesk desk, PeopleStore people, Viewer viewer
 
     public async Task<IActionResult> OnPostTextAsync(long n, int edition, string? text) =>
         Answer(n, "", await desk.Rewrite(n, Me!, edition, text ?? ""), "");
+
+    public async Task<IActionResult> OnPostTorquesAsync(long n, string? torques)
+    {
+        var (_, wrong) = await torqueTable.TakeIn(n, Me!, torques ?? "");
+        return Answer(n, "", wrong, "");
+    }
 
     public async Task<IActionResult> OnPostRuleAsync(long n, string? value, string? reader) =>
         Answer(n, value, await desk.Rule(n, Me!, value ?? "", reader ?? ""), SheetDesk.ThingOf(value ?? ""));
