@@ -85,9 +85,11 @@ public sealed class IntakeDesk(VehicleStore vehicles, SheetStore sheets, CardSto
             reading.Wrong("plate", "There is no model sheet for it.", "Bring its sheet in first.");
         if (visit.Chosen.Count == 0 || (model is not null && visit.Chosen.Any(j => !model.Jobs.ContainsKey(j))))
             reading.Wrong("job", "No job of this model is chosen.", "Choose at least one.");
-        if (settings.Read().ReadByTwo == true && model is not null && visit.Plan is { } plan && NotRead(model, plan.Steps) is { Count: > 0 } unread)
-            reading.Wrong("job", $"Not read by two yet: {string.Join("; ", unread.Take(4))}{(unread.Count > 4 ? $" and {unread.Count - 4} more"
-                : "")}.", "Let a second person read them at the sheet's desk, or choose other jobs.");
+        if (settings.Read().ReadByTwo == true && model is not null && visit.Plan is { } plan
+            && NotRead(model, plan.Steps) is { Count: > 0 } unread)
+            reading.Wrong("job", $"Not read by two yet: {string.Join("; ", unread.Take(4))}"
+                + $"{(unread.Count > 4 ? $" and {unread.Count - 4} more" : "")}.",
+                "Let a second person read them at the sheet's desk, or choose other jobs.");
         var now = clock.Now;
         var history = vehicle is null ? new([], [], clock.Day) : vehicles.History(vehicle.Plate, clock.Day);
         var most = history.LastMark is { } last ? OdometerCheck.Most(last, history.Use, clock.Today) : default;

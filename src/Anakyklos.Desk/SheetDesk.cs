@@ -140,19 +140,29 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
         return Begun(await drafts.Begin(sheet, text, revision, by.Id, clock.Now));
     }
 
-    /// <summary>Takes a file in as a draft: of a model that is in use, it comes into use only when the lead has seen what it changes.</summary>
+    /// <summary>Takes a file in as a draft: of a model that is in use, it comes into use only when the lead has seen what it
+    /// changes.</summary>
     /// <param name="by">Who.</param>
     /// <param name="text">The file's text.</param>
     public async Task<(long? Draft, IReadOnlyList<Refusal> Wrong)> TakeIn(Person by, string text)
     {
         if (Refused(by) is { } not)
             return (null, [not]);
-        if (SheetText.Read(text, out var wrong) is not { } sheet)
+        if (Read(text, out var wrong) is not { } sheet)
             return (null, [wrong!]);
         var id = sheet.Said("id");
         if (sheet.Said("format") != ModelSheet.Format || id.Length == 0)
             return (null, [new($"A sheet says “{ModelSheet.Format}” as its format, and its id.", "Look at the first lines of the file.")]);
         return Begun(await drafts.Begin(id, sheet.ToString(), sheets.Newest(id)?.Revision, by.Id, clock.Now));
+    }
+
+    private static SheetText? Read(string text, out Refusal? wrong)
+    {
+        var sheet = SheetText.Read(text, out wrong);
+        if (sheet is not null && SheetIds.Wrong(sheet) is { Count: > 0 } names)
+            (sheet, wrong) = (null, new($"Here stands what is no id: {string.Join("; ", names.Take(5))}.",
+                "Use small letters, digits and dashes."));
+        return sheet;
     }
 
     private static (long?, IReadOnlyList<Refusal>) Begun(long? id) => id is not null ? (id, [])
@@ -211,10 +221,11 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
     {
         if (now.Draft.Edition != edition)
             return (now.Text, [Quicker]);
-        if (SheetText.Read(text.ReplaceLineEndings("\n"), out var wrong) is not { } written)
+        if (Read(text.ReplaceLineEndings("\n"), out var wrong) is not { } written)
             return (now.Text, [wrong! with { Field = "text" }]);
         if (written.Said("id") != now.Draft.Sheet.Text)
-            return (now.Text, [new($"This draft is for “{now.Draft.Sheet}”.", "Leave the id as it is, or begin another sheet.", Field: "text")]);
+            return (now.Text, [new($"This draft is for “{now.Draft.Sheet}”.", "Leave the id as it is, or begin another sheet.",
+                Field: "text")]);
         return (SheetForm.Unchecked(now.Text, written), []);
     });
 
@@ -314,6 +325,7 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
     public async Task<IReadOnlyList<Refusal>> ThrowAway(long id, Person by) =>
         Refused(by) is { } not ? [not]
         : Find(id) is not { } now ? [Gone]
-        : now.Draft.StartedBy != by.Id && by.Role is not Role.Lead ? [new("Only who began a draft, or the lead, throws it away.", "Ask them.")]
+        : now.Draft.StartedBy != by.Id && by.Role is not Role.Lead
+            ? [new("Only who began a draft, or the lead, throws it away.", "Ask them.")]
         : await drafts.ThrowAway(id, by.Id, clock.Now) ? [] : [Gone];
 }

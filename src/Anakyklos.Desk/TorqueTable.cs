@@ -16,7 +16,8 @@ public sealed record TorqueRow(int Row, string Name, IReadOnlyDictionary<string,
 public sealed class TorqueTable(SheetDesk desk)
 {
     /// <summary>The columns; of the first six each has to be there.</summary>
-    public static readonly IReadOnlyList<string> Columns = ["name", "drive", "material", "torque", "source", "page", "thread", "low", "high"];
+    public static readonly IReadOnlyList<string> Columns = ["name", "drive", "material", "torque", "source", "page", "thread", "low",
+        "high"];
 
     private const int Needed = 6;
 
@@ -44,7 +45,8 @@ public sealed class TorqueTable(SheetDesk desk)
                 var there = sheet.Names("fasteners").FirstOrDefault(id => sheet.Said($"fasteners.{id}.name") == row.Name);
                 if (Source(sheet, row.Typed["torque.from"]) is not { } source)
                 {
-                    wrong.Add(Refusal.At(row.Row, "source", $"There is no source “{row.Typed["torque.from"]}”. Add it to the sheet first."));
+                    wrong.Add(Refusal.At(row.Row, "source",
+                        $"There is no source “{row.Typed["torque.from"]}”. Add it to the sheet first."));
                     continue;
                 }
                 var path = $"fasteners.{there ?? SheetIds.For(row.Name, i => SheetShape.Tables.Any(t => sheet.Has($"{t.Name}.{i}")))}";

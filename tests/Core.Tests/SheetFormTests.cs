@@ -54,7 +54,8 @@ public class SheetFormTests
     [InlineData("1h", "1 h")]
     [InlineData("2 Hours", "2 h")]
     [InlineData("soon", "soon")]
-    public void Times_are_written_in_their_usual_spelling(string typed, string written) => Assert.Equal(written, AmountText.TidyTime(typed));
+    public void Times_are_written_in_their_usual_spelling(string typed, string written) => Assert.Equal(written,
+        AmountText.TidyTime(typed));
 
     // 28 lbf·ft are 37.96 N·m, and no 38: what the source prints is compared, not what is near.
     [Theory]

@@ -8,7 +8,8 @@ namespace Anakyklos.Core.Tests;
 /// <summary>The text of a sheet that is written: every byte that was not changed stays.</summary>
 public class SheetTextTests
 {
-    private static readonly IReadOnlyList<string> Files = [.. Directory.GetFiles(AppContext.BaseDirectory, "*-*.json", SearchOption.AllDirectories)
+    private static readonly IReadOnlyList<string> Files = [.. Directory.GetFiles(AppContext.BaseDirectory, "*-*.json",
+        SearchOption.AllDirectories)
         .Select(File.ReadAllText).Where(t => t.Contains(ModelSheet.Format, StringComparison.Ordinal)).Order()];
 
     private static readonly Gen<JsonNode> Value = Gen.OneOf<JsonNode>(

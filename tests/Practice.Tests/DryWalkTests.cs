@@ -7,7 +7,8 @@ public class DryWalkTests
 {
     private static readonly IReadOnlyDictionary<string, string> Texts = Directory.GetFiles(AppContext.BaseDirectory, "*-*.json",
         SearchOption.AllDirectories).Select(f => (Name: Path.GetFileNameWithoutExtension(f), Text: File.ReadAllText(f)))
-        .Where(f => f.Text.Contains(ModelSheet.Format, StringComparison.Ordinal)).DistinctBy(f => f.Name).ToDictionary(f => f.Name, f => f.Text);
+        .Where(f => f.Text.Contains(ModelSheet.Format, StringComparison.Ordinal)).DistinctBy(f => f.Name)
+        .ToDictionary(f => f.Name, f => f.Text);
 
     private static ModelSheet Of(string text)
     {

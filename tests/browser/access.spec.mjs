@@ -81,6 +81,15 @@ async function practised(page) {
     `/practice/${runs[1]}/replay`];
 }
 
+// The pages of a sheet that is being written.
+async function written(page) {
+  await page.goto('/library/corran-fen-12');
+  await after(page, () => page.getByRole('button', { name: 'Write the next from it' }).first().click());
+  const draft = page.url().split('?')[0];
+  return [draft, `${draft}?at=fasteners.engine-drain-plug`, `${draft}?at=jobs.engine-oil-and-filter`, `${draft}?at=maps.below`,
+    `${draft}?at=&walk=yes`, `${draft}/use`];
+}
+
 // By night only the colours differ.
 for (const [look_, name, rules] of [
   ['day', 'Day'],
@@ -96,7 +105,7 @@ for (const [look_, name, rules] of [
     await page.getByText(name, { exact: true }).click();
     await page.getByRole('button', { name: 'Keep it so' }).click();
     await expect(page.locator('html')).toHaveAttribute('data-look', look_);
-    for (const address of [...PAGES, ...(await practised(page))]) {
+    for (const address of [...PAGES, ...(await practised(page)), ...(await written(page))]) {
       await page.goto(address);
       await test.step(address, () => look(page, rules));
     }

@@ -82,7 +82,8 @@ public sealed record CitedValue(string Path, string Table, string Thing, string 
     // What belongs to a value of its own is checked there, and words are read, not typed.
     private static IEnumerable<CitedField> Leaves(SheetText sheet, string path, EntryShape shape, int depth)
     {
-        foreach (var member in shape.Members.Where(m => m.Name is not ("from" or "at" or "checkedBy" or "disputed" or "takes" or "takesBack")))
+        foreach (var member in shape.Members.Where(m =>
+            m.Name is not ("from" or "at" or "checkedBy" or "disputed" or "takes" or "takesBack")))
         {
             var at = Join(path, member.Name);
             if (!sheet.Has(at))

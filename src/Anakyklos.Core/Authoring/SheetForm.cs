@@ -97,7 +97,8 @@ public static class SheetForm
             case EntryKind.Texts:
                 return new JsonArray([.. AmountText.Lines(text).Select(l => (JsonNode)JsonValue.Create(l))]);
             case EntryKind.Wholes:
-                return new JsonArray([.. AmountText.Lines(text.Replace(',', '\n').Replace(' ', '\n')).Select(l => Number(at, shape, l, wrong))]);
+                return new JsonArray([.. AmountText.Lines(text.Replace(',', '\n').Replace(' ', '\n')).Select(l => Number(at, shape, l,
+                    wrong))]);
             case EntryKind.Words:
                 return NamesWithTexts(at, text, wrong);
             default:

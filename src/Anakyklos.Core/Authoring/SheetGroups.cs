@@ -35,5 +35,6 @@ public sealed record SheetGroup(string Title, IReadOnlyList<string> Things)
     /// <param name="sheet">The sheet.</param>
     /// <param name="path">Its path.</param>
     public static string Name(SheetText sheet, string path) => sheet.Said($"{path}.name") is { Length: > 0 } name ? name
-        : sheet.Said($"{path}.title") is { Length: > 0 } title ? title : Words.Capital(path[(path.IndexOf('.', StringComparison.Ordinal) + 1)..].Replace('-', ' '));
+        : sheet.Said($"{path}.title") is { Length: > 0 } title ? title
+        : Words.Capital(path[(path.IndexOf('.', StringComparison.Ordinal) + 1)..].Replace('-', ' '));
 }

@@ -22,6 +22,15 @@ public static partial class SheetIds
         return !taken(id) ? id : Enumerable.Range(2, int.MaxValue - 2).Select(n => $"{id}-{n}").First(i => !taken(i));
     }
 
+    /// <summary>The names in the tables of a sheet that are no ids, by their paths; what is written at the desk names things by
+    /// them.</summary>
+    /// <param name="sheet">The sheet.</param>
+    public static IReadOnlyList<string> Wrong(SheetText sheet) => [.. SheetShape.Tables.SelectMany(t => sheet.Names(t.Name)
+        .Where(n => !Shape().IsMatch(n)).Select(n => $"{t.Name}: “{n}”"))];
+
+    [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
+    private static partial Regex Shape();
+
     [GeneratedRegex("[^a-z0-9]+")]
     private static partial Regex Others();
 }

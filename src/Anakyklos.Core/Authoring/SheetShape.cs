@@ -57,7 +57,8 @@ public static class SheetShape
             case "array":
                 return Several(Of(EntryKind.Texts), said.GetProperty("items"), definitions);
             case "object" when said.TryGetProperty("propertyNames", out _):
-                return Of(EntryKind.Table) with { Members = Shape("", said.GetProperty("additionalProperties"), true, definitions).Members };
+                return Of(EntryKind.Table) with { Members = Shape("", said.GetProperty("additionalProperties"), true,
+                    definitions).Members };
             case "object" when said.TryGetProperty("properties", out _):
                 return Of(EntryKind.Part) with { Members = Members(said, definitions) };
             case "object":

@@ -195,7 +195,11 @@ internal static class WorkshopCommands
         if (SheetRehearsal.Read(await File.ReadAllBytesAsync(file)).Sheet is not { } sheet)
             return CheckSheet(file);
         using var database = Opened(options);
-        var added = await new SheetStore(database).BringIn(sheet, text, TimeProvider.System.GetUtcNow());
+        var sheets = new SheetStore(database);
+        if (sheets.Newest(sheet.Id) is { } inUse && inUse.Revision != sheet.Revision)
+            throw new WorkshopFileException($"Revision {inUse.Revision} of {inUse.FullName} is in use. Take this file in at the library, "
+                + "where the lead sees what it changes.");
+        var added = await sheets.BringIn(sheet, text, TimeProvider.System.GetUtcNow());
         Console.WriteLine(added ? $"{sheet.FullName}, revision {sheet.Revision}, is in."
             : $"{sheet.FullName}, revision {sheet.Revision}, was in already.");
         return 0;

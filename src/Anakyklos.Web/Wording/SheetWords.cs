@@ -21,8 +21,10 @@ public static partial class SheetWords
 
     private static readonly Dictionary<string, string> Fields = new()
     {
-        ["is"] = "Value", ["from"] = "Source", ["at"] = "Page or place", ["torque"] = "Tightening", ["low"] = "Lowest", ["high"] = "Highest",
-        ["byHand"] = "By hand, in words", ["turnAfterContact"] = "Degrees after contact", ["stages"] = "Stages", ["turn"] = "Degrees further",
+        ["is"] = "Value", ["from"] = "Source", ["at"] = "Page or place", ["torque"] = "Tightening", ["low"] = "Lowest",
+        ["high"] = "Highest",
+        ["byHand"] = "By hand, in words", ["turnAfterContact"] = "Degrees after contact", ["stages"] = "Stages",
+        ["turn"] = "Degrees further",
         ["tooMuch"] = "After too much", ["byMaker"] = "By the maker", ["countOf"] = "Of what", ["off"] = "Words to open it",
         ["on"] = "Words to close it", ["takesBack"] = "Takes to close", ["for"] = "For", ["x"] = "From the left", ["y"] = "From the top",
         ["number"] = "Part number", ["reusableTimes"] = "Used again so often", ["of"] = "Of", ["do"] = "What is done", ["at[]"] = "At",
@@ -53,7 +55,8 @@ public static partial class SheetWords
         : $"{value.Thing}: {Core.Wording.Words.Low(Field(value.Of.Split('.')[0].Split('[')[0]))}";
 
     /// <summary>By how many a value was compared with its source.</summary>
-    public static string Checked(int by) => by switch { 0 => "read by nobody yet", 1 => "read by one", 2 => "read by two", _ => $"read by {by}" };
+    public static string Checked(int by) => by switch { 0 => "read by nobody yet", 1 => "read by one", 2 => "read by two", 
+        _ => $"read by {by}" };
 
     [GeneratedRegex("[A-Z]")]
     private static partial Regex Capital();

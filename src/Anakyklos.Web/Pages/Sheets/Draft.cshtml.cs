@@ -101,8 +101,9 @@ public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleSt
     }
 
     /// <summary>What is wrong at a field, and at nothing below it that is drawn.</summary>
-    public IReadOnlyList<Refusal> WrongAt(string path, bool below = false) => [.. Now.Reading.Errors.Concat(Refusals).Where(r => r.Field is { } f
-        && (f == path || (below && (f.StartsWith($"{path}.", StringComparison.Ordinal)
+    public IReadOnlyList<Refusal> WrongAt(string path, bool below = false) =>
+        [.. Now.Reading.Errors.Concat(Refusals).Where(r => r.Field is { } f
+            && (f == path || (below && (f.StartsWith($"{path}.", StringComparison.Ordinal)
             || f.StartsWith($"{path}[", StringComparison.Ordinal)))))];
 
     /// <summary>What stands in a field: what was typed where it could not be taken, or what the sheet says.</summary>
