@@ -1,6 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { after } from './lift.mjs';
 import { startServer } from './server.mjs';
@@ -136,6 +137,7 @@ test('a three-wheeler is written from nothing, read by a second person, put in u
   const reads = await other.newPage();
   await signInAs(reads, 'Ruaridh', '246813');
   await reads.goto(`${at}/check`);
+  expect((await new AxeBuilder({ page: reads }).analyze()).violations.map((v) => v.id)).toEqual([]);
   for (let n = 0; n < 40 && (await reads.getByRole('heading', { name: 'Nothing is left for you' }).count()) === 0; n++) {
     for (const field of await reads.locator('form.stack [name*="."]').all()) {
       const path = await field.getAttribute('name');
