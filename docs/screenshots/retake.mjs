@@ -121,7 +121,6 @@ try {
   await page.goto('/practice/lesson/first-oil-change');
   await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await after(page, () => page.getByRole('button', { name: 'Begin' }).click());
-  const run = page.url().match(/lift\/(\d+)/)[1];
   const hands = async (thing, does) => {
     await after(page, () => page.locator('.bay-thing', { hasText: thing }).first().click());
     await page.locator('html[data-awake]:not(.deaf)').waitFor();

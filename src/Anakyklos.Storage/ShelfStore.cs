@@ -75,6 +75,14 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
         scope.Connection.Execute("insert into oil_book (id, content) values (1, @json) on conflict do update set content = @json",
             new { json }));
 
+    /// <summary>Replaces the oil book, where it is still the one that was read.</summary>
+    /// <param name="was">The text that was read; null where there was none.</param>
+    /// <param name="json">The next one, read without errors.</param>
+    /// <returns>Whether it was; false where somebody was quicker.</returns>
+    public Task<bool> ReplaceOilBook(string? was, string json) => database.Writes.Run(scope =>
+        scope.Connection.QuerySingleOrDefault<string>("select content from oil_book") == was && scope.Connection.Execute(
+            "insert into oil_book (id, content) values (1, @json) on conflict do update set content = @json", new { json }) == 1);
+
     /// <summary>The last lines of the stores' book, newest first.</summary>
     /// <param name="most">The most lines.</param>
     /// <param name="item">One part, by its bare number, or one container, as <c>container:7</c>; null for all.</param>

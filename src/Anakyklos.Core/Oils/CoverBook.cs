@@ -59,5 +59,11 @@ public sealed class CoverBook
         return null;
     }
 
+    /// <summary>The way back that a cover would make into a circle: from what it covers to the code itself.</summary>
+    /// <param name="cover">A cover that is not in the book yet.</param>
+    /// <returns>The codes in their order, both ends included; null where there is no way back.</returns>
+    public IReadOnlyList<string>? Back(Cover cover) => Enum.GetValues<Fuel>().Where(f => cover.Fuels.Count == 0 || cover.Fuels.Contains(f))
+        .Select(f => Way(cover.Covers, cover.Code, f)).FirstOrDefault(w => w is not null);
+
     private static string Key(string code) => PartNumber.Bare(code);
 }

@@ -87,6 +87,7 @@ public static class WorkshopApplication
         services.AddSingleton<SheetDesk>();
         services.AddSingleton<RevisionDesk>();
         services.AddSingleton<TorqueTable>();
+        services.AddSingleton<OilDesk>();
         services.AddSingleton<PhotoDesk>();
         services.AddSingleton<LabDesk>();
         services.AddSingleton<OwnListDesk>();

@@ -1,0 +1,76 @@
+using Anakyklos.Core.Oils;
+using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
+using Anakyklos.Desk;
+using Anakyklos.Storage;
+using Anakyklos.Web.Drawing;
+using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Anakyklos.Web.Pages.InStores;
+
+/// <summary>The oil book: products, which code covers which, and whom they serve, drawn as it is written.</summary>
+public sealed class OilsModel(OilDesk desk, SheetStore sheets, PeopleStore people, Viewer viewer) : StorePage(people, viewer)
+{
+    public OilBook Book { get; private set; } = OilBook.Empty;
+
+    public ApprovalGraph Graph { get; private set; } = ApprovalGraph.Of([], OilBook.Empty);
+
+    /// <summary>The product that is put right; null for a new one.</summary>
+    public OilProduct? Product { get; private set; }
+
+    /// <summary>The codes that the sheets ask for and no product serves.</summary>
+    public IReadOnlyList<string> Unserved { get; private set; } = [];
+
+    public void OnGet(string? name, string? said)
+    {
+        Say(said);
+        Book = desk.Book;
+        Product = name is null ? null : Book.Find(name);
+        var models = sheets.Newest();
+        Graph = ApprovalGraph.Of(models, Book);
+        Unserved = [.. models.SelectMany(m => m.Fluids.Values.SelectMany(f => f.Approvals.Value.Select(c => (Code: c, m.Fuel)))).Distinct()
+            .Where(w => !Book.Products.Any(p => p.Codes.Any(h => Book.Book.Way(h, w.Code, w.Fuel) is not null))).Select(w =>
+                w.Code).Distinct()];
+    }
+
+    public async Task<IActionResult> OnPostProductAsync(string? known, string? name, string? grades, string? codes, string? additives,
+        string? lowAsh, string? openDays)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        var there = string.IsNullOrEmpty(known) ? null : desk.Book.Find(known);
+        Keep(("name", there?.Name ?? name), ("grades", grades), ("codes", codes), ("additives", additives),
+            ("lowAsh", lowAsh), ("open-days", openDays));
+        var wrong = await desk.Keep(new(Typed("name"), Typed("grades"), Typed("codes"), Typed("additives"), lowAsh == "yes",
+            Typed("open-days")), there is null);
+        return wrong.Count > 0 ? Again(wrong, there?.Name) : Done($"{Typed("name")} is in the book");
+    }
+
+    public async Task<IActionResult> OnPostRemoveAsync(string? known) => Refuse()
+        ?? (await desk.Remove(known ?? "") is { } not ? Again([not with { Field = "remove" }], known)
+            : Done($"{known} is out of the book"));
+
+    public async Task<IActionResult> OnPostCoverAsync(string? code, string? covers, string? fuel, string? meant)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        Keep(("code", code), ("covers", covers), ("fuel", fuel));
+        var wrong = await desk.Cover(Typed("code"), Typed("covers"), Typed("fuel"), meant == "yes");
+        return wrong.Count > 0 ? Again(wrong, null) : Done($"{Typed("code")} covers {Typed("covers")}");
+    }
+
+    public async Task<IActionResult> OnPostUncoverAsync(string? code, string? covers) => Refuse()
+        ?? (await desk.Uncover(code ?? "", covers ?? "") is { Count: > 0 } wrong ? Again(wrong, null)
+            : Done($"{code} does not cover {covers} any more"));
+
+    private RedirectResult Done(string said) => Redirect($"/stores/oils?said={Uri.EscapeDataString(said)}");
+
+    private PageResult Again(IReadOnlyList<Refusal> wrong, string? name)
+    {
+        OnGet(name, null);
+        Wrong(wrong);
+        return Page();
+    }
+}
