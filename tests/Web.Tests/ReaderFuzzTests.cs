@@ -1,6 +1,7 @@
 using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
+using Anakyklos.Core.Authoring;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Filling;
 using Anakyklos.Core.Ids;
@@ -84,6 +85,7 @@ public sealed class ReaderFuzzTests : IAsyncLifetime
                 Plain(t => LabFiles.Read(t, today))),
             ("record", [record], Plain(t => RecordFile.Read(t))),
             ("sheet", sheets, Plain(t => SheetReader.Read(t))),
+            ("draft of a sheet", sheets, Plain(t => Written(t))),
             ("command as a form", ["handler=reading&step=tighten-drain-plug&torque=38", "handler=saw&grade=KeepAnEye&text=A+nick&photo=",
                 "handler=kit&oils.engine-oil.product=Gannet&oils.engine-oil.amount=5+L&pan=20+L&parts.oil-filter.choice=InHand"],
                 Plain(t => Ahead.Read(JsonSerializer.Serialize(new[] { t })))),
@@ -185,4 +187,16 @@ public sealed class ReaderFuzzTests : IAsyncLifetime
 
     private static string Put(string text, Match old, string @new) =>
         new StringBuilder(text).Remove(old.Index, old.Length).Insert(old.Index, @new).ToString();
+
+    // As the desk does: everything is found in it, and a thing of it is typed anew.
+    private static object? Written(string text)
+    {
+        if (SheetText.Read(text, out var wrong) is not { } sheet)
+            return wrong;
+        if (SheetIds.Wrong(sheet) is { Count: > 0 } names)
+            return names;
+        foreach (var path in sheet.Names("fasteners").Take(1).Select(id => $"fasteners.{id}"))
+            Assert.NotNull(SheetForm.Apply(sheet, path, p => p.EndsWith(".name", StringComparison.Ordinal) ? "Other" : null).Sheet);
+        return CitedValue.AllOf(sheet);
+    }
 }

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { after } from './lift.mjs';
+import { after, startsWorkshop } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 const PORT = 5212;
@@ -16,13 +16,7 @@ test.beforeAll(async () => {
 test.afterAll(() => server.kill());
 
 test('an empty workshop comes to its first card on one page, and what was skipped is named', async ({ page }) => {
-  await page.goto('/');
-  await page.getByLabel('The word that the program printed').fill(await server.word());
-  await page.getByLabel('Name of the workshop').fill('Quay Garage');
-  await page.getByLabel('Your name').fill('Mhairi');
-  await page.getByLabel('PIN', { exact: true }).fill('135790');
-  await page.getByLabel('The same PIN again').fill('135790');
-  await after(page, () => page.getByRole('button', { name: 'Start the workshop' }).click());
+  await startsWorkshop(page, server);
   await expect(page.getByRole('heading', { name: 'The first hour' })).toBeVisible();
   const stage = (id) => page.locator(`#${id}`);
   const send = (name) => after(page, () => page.getByRole('button', { name, exact: true }).click());

@@ -13,6 +13,17 @@ export async function signIn(page, name = 'Iona R.') {
   await expect(page.getByRole('heading', { name: 'In the bays' })).toBeVisible();
 }
 
+/** The first lead of an empty workshop: Mhairi of Quay Garage, with the PIN 135790. */
+export async function startsWorkshop(page, server) {
+  await page.goto('/');
+  await page.getByLabel('The word that the program printed').fill(await server.word());
+  await page.getByLabel('Name of the workshop').fill('Quay Garage');
+  await page.getByLabel('Your name').fill('Mhairi');
+  await page.getByLabel('PIN', { exact: true }).fill('135790');
+  await page.getByLabel('The same PIN again').fill('135790');
+  await after(page, () => page.getByRole('button', { name: 'Start the workshop' }).click());
+}
+
 /** The stores book parts in; the answer is waited for, so that one that went astray says how. */
 export async function bookIn(page, number, pieces) {
   await page.goto('/stores');

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { after } from './lift.mjs';
+import { after, startsWorkshop } from './lift.mjs';
 import { startServer } from './server.mjs';
 
 const PORT = 5213;
@@ -63,13 +63,7 @@ async function signInAs(page, name, pin) {
 }
 
 test('a three-wheeler is written from nothing, read by a second person, put in use, and its card is opened', async ({ page, browser }) => {
-  await page.goto('/');
-  await page.getByLabel('The word that the program printed').fill(await server.word());
-  await page.getByLabel('Name of the workshop').fill('Quay Garage');
-  await page.getByLabel('Your name').fill('Mhairi');
-  await page.getByLabel('PIN', { exact: true }).fill('135790');
-  await page.getByLabel('The same PIN again').fill('135790');
-  await after(page, () => page.getByRole('button', { name: 'Start the workshop' }).click());
+  await startsWorkshop(page, server);
   await page.goto('/people');
   await page.getByLabel('Name').last().fill('Ruaridh');
   await page.getByLabel('PIN', { exact: false }).last().fill('246813');

@@ -187,7 +187,7 @@ public sealed class SheetText
         var node = _root;
         foreach (var part in path.Replace("[", ".[", StringComparison.Ordinal).Split('.', StringSplitOptions.RemoveEmptyEntries))
         {
-            node = part[0] == '[' && int.TryParse(part[1..^1], out var place) ? node.Items.ElementAtOrDefault(place)
+            node = part is ['[', .., ']'] && int.TryParse(part[1..^1], out var place) ? node.Items.ElementAtOrDefault(place)
                 : node.Members.FirstOrDefault(m => m.Key == part).Value;
             if (node is null)
                 return null;
