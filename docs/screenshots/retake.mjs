@@ -10,7 +10,7 @@ import {
 import { startServer } from '../../tests/browser/server.mjs';
 
 const here = import.meta.dirname;
-const port = 5197;
+const port = 5298;
 execFileSync(join(here, '../../build/prepare'), { stdio: 'inherit' });
 const server = await startServer(
   ['demo', '--data', mkdtempSync(join(tmpdir(), 'anakyklos-pictures-')), '--port', String(port), '--speed', '120'],
