@@ -93,6 +93,16 @@ public class SheetFormTests
     }
 
     [Fact]
+    public void Nobody_says_of_themselves_by_how_many_a_value_was_compared()
+    {
+        var path = "fasteners.engine-drain-plug.torque.checkedBy";
+        var one = BlindCheck.Marked(Courier, "fasteners.engine-drain-plug.torque", 1);
+        Assert.Equal("1", SheetForm.Unchecked(one, Courier).Said(path));
+        Assert.Equal("2", SheetForm.Unchecked(Courier, one).Said(path));
+        Assert.Equal(Workbench.SheetText, SheetForm.Unchecked(Courier, Courier).ToString());
+    }
+
+    [Fact]
     public void What_is_no_number_is_told_at_its_field_and_nothing_is_taken()
     {
         var (after, wrong) = Typed("parts.drain-washer", ("name", "Other"), ("reusableTimes", "often"));

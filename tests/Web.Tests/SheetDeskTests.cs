@@ -131,6 +131,15 @@ public sealed class SheetDeskTests() : InTheDemo("una")
     }
 
     [Fact]
+    public async Task Nobody_types_into_the_text_that_a_value_was_read_by_two()
+    {
+        var draft = await Changed();
+        var forged = Core.Authoring.BlindCheck.Marked(Now(draft).Text, Torque, 2).ToString();
+        Assert.Empty(await Desk.Rewrite(draft, Una, Now(draft).Draft.Edition, forged));
+        Assert.Equal("1", Now(draft).Text.Said($"{Torque}.checkedBy"));
+    }
+
+    [Fact]
     public async Task Equal_readings_count_as_two_and_a_later_change_counts_as_one_again()
     {
         var draft = await Changed();

@@ -37,8 +37,14 @@ public static class SheetForm
     /// <param name="path">Where something may have changed; empty for the whole sheet.</param>
     public static SheetText Unchecked(SheetText before, SheetText after, string path = "")
     {
-        foreach (var (changed, by) in Changed(before, after, path))
-            after = by == 1 ? after : BlindCheck.Marked(after, changed, 1);
+        var changed = Changed(before, after, path).Select(c => c.Path).ToHashSet();
+        var was = Values(before, path).ToDictionary(v => v.Path, v => v.CheckedBy);
+        foreach (var value in Values(after, path))
+        {
+            // By how many it was compared nobody says of themselves: what was not changed keeps its count.
+            var by = changed.Contains(value.Path) ? 1 : was[value.Path];
+            after = value.CheckedBy == by ? after : BlindCheck.Marked(after, value.Path, by);
+        }
         return after;
     }
 
