@@ -7,6 +7,9 @@ namespace Anakyklos.Desk;
 /// <summary>What a workshop is asked for in its first hour, in the order in which one thing needs the other.</summary>
 public enum HourStage
 {
+    /// <summary>What the workshop is called.</summary>
+    Name,
+
     /// <summary>Its bays, and which have a lift.</summary>
     Bays,
 
@@ -90,6 +93,7 @@ public sealed class FirstHour(SettingStore settings, PeopleStore people, ShelfSt
 
     private bool IsDone(HourStage stage, WorkshopSettings now, Core.Stores.Shelf stores) => stage switch
     {
+        HourStage.Name => now.Name.Length > 0,
         HourStage.Bays => now.Inside is not null,
         HourStage.Units => now.Units is not null,
         HourStage.Climate => now.Climate is not null,

@@ -23,7 +23,25 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
 {
     private const decimal UsualAccuracy = 4;
     private const decimal UsualMeter = 0.5m;
-    private const int FarthestCelsius = 70;
+    private const int FarthestCelsius = 70, LongestName = 60;
+
+    /// <summary>What a workshop may be called.</summary>
+    /// <param name="name">As typed, without space around it.</param>
+    /// <returns>What is wrong, by the field <c>workshop</c>; null for nothing.</returns>
+    public static Refusal? CheckName(string name) => name.Length is > 0 and <= LongestName && !name.Any(char.IsControl) ? null
+        : new($"Give the workshop a name of up to {LongestName} characters, in one line.", Field: "workshop");
+
+    /// <summary>Names the workshop; papers that were printed before keep the name that they have.</summary>
+    /// <param name="name">As typed.</param>
+    /// <returns>What is wrong, by the field <c>workshop</c>.</returns>
+    public async Task<IReadOnlyList<Refusal>> SetName(string? name)
+    {
+        var called = (name ?? "").Trim();
+        if (CheckName(called) is { } wrong)
+            return [wrong];
+        await settings.Change(now => now with { Name = called });
+        return [];
+    }
 
     /// <summary>Sets how high the workshop fills, and how much on one reading.</summary>
     /// <param name="school">The name of a <see cref="TargetSchool"/>; empty for what each sheet wants.</param>

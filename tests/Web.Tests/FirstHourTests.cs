@@ -54,7 +54,15 @@ public sealed class FirstHourTests : IAsyncLifetime
     public async Task Each_stage_is_done_on_the_page_and_the_next_stands_open()
     {
         Assert.Equal("/first-hour", _me.Address.AbsolutePath);
-        Assert.Equal(Enum.GetValues<HourStage>(), Asked);
+        // The name was asked for with the first lead, and is put right here.
+        Assert.Equal([.. Enum.GetValues<HourStage>().Where(s => s != HourStage.Name)], Asked);
+        Assert.Equal("Bays", Open);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await Send("Name", ("workshop", "  ")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await Send("Name", ("workshop", new('n', 61))));
+        Assert.Equal("Name", Open);
+        Assert.Equal("Quay Garage", Settings.Name);
+        await Send("Name", ("workshop", " Quay Garage & Sons "));
+        Assert.Equal("Quay Garage & Sons", Settings.Name);
         Assert.Equal("Bays", Open);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await Send("Bays", ("bays", "Pit\npit"), ("lift", "yes")));
         Assert.Contains("stands there twice", _me.Page.QuerySelector("#problem-Bays-bays")!.TextContent);

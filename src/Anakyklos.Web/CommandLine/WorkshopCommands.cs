@@ -33,6 +33,7 @@ internal static class WorkshopCommands
         serve, demo: --backups FOLDER --keep-backups N  where nightly copies lie, how many are kept
                     --proxies ADDRESS,... --hosts NAME,...
                                                         whose forwarded headers are believed; which names are answered
+                    --samples-port N --samples-at URL   where samples are served (default: the next port), and reached
         """;
 
     internal static async Task<int> Run(string[] args)
@@ -122,23 +123,8 @@ internal static class WorkshopCommands
             return Found($"{options.Folder} holds a workshop that is not the demo; it is left as it is. Give the demo another "
                 + "folder with --data.");
         var keep = options.Keep && File.Exists(file);
-        var past = new DemoPast(options.Folder, options.Seals, DateOnly.FromDateTime(TimeProvider.System.GetLocalNow().DateTime));
-        if (!keep)
-        {
-            DemoDepot.Clear(options.Folder);
-            options.Seals.ForgetAnchors();
-            DemoDepot.ClearCopies(options);
-            past.Lay();
-        }
         var clock = new HurriedClock(TimeProvider.System, options.Speed);
-        await using var app = WorkshopApplication.Build(options, clock);
-        if (!keep)
-            await app.Services.GetRequiredService<DemoDepot>().Fill(past);
-        else if (app.Services.GetRequiredService<CardStore>().LastAt() is { } last)
-            clock.NotBefore(last);
-        app.Services.GetRequiredService<DemoVehicles>().Begin();
-        foreach (var sender in app.Services.GetServices<IDemoSender>())
-            await sender.Begin();
+        await using var app = await DemoStart.Begin(options, keep, clock, () => WorkshopApplication.Build(options, clock));
         return await Answer(app, options, "The demo depot");
     }
 

@@ -26,7 +26,7 @@ namespace Anakyklos.Web.Demo;
 /// </summary>
 public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardStore cards, SettingStore settings, SheetStore sheets,
     ShippedSheets shipped, DemoStock stock, DemoHistory history, ISupplier supplier, ShelfStore shelf, PeopleDesk desk, DrumStore drums,
-    RulingStore rulings, VisitStore visits, WorkshopDatabase database, WorkshopClock clock)
+    RulingStore rulings, VisitStore visits, WorkshopDatabase database, Options options, WorkshopClock clock)
 {
     /// <summary>When they cannot be missed: the school run, the mail off the ferry, the nurse's rounds.</summary>
     private static readonly (string Plate, string Times)[] Needed =
@@ -84,7 +84,8 @@ public sealed class DemoDepot(PeopleStore people, VehicleStore vehicles, CardSto
     {
         await shipped.BringIn();
         await stock.BringInOils();
-        await settings.Write(new("Harbour Depot", null, [
+        // The name is on every paper and in every file that leaves it.
+        await settings.Write(new(options.IsMadeUp ? "Harbour Depot, made up" : "Harbour Depot", null, [
             Wrench("TW-2", 5, 60, 1, 210, 260), Wrench("TW-4", 40, 200, 5, 65, 450), Wrench("TW-1", 4, 25, 0.5m, -18, 200),
                 Wrench("TW-3", 15, 90, 1, 150, 380, Torque.PoundFoot) ], -12, 24,
             Dispensers: [new("OD-1", 0.5m, clock.Today.AddDays(120))], ScanTools: ["ST-1"], LabelPrinters: ["LP-1"], HourIsOver: true));

@@ -30,6 +30,13 @@ public sealed class DemoHistory(VehicleStore vehicles, CardStore cards, SheetSto
     private static readonly int[] LighterCame = [1000, 840, 690, 515, 365, 200];
 
     private readonly ConcurrentDictionary<string, Lazy<CardPlan>> _plans = new();
+    private volatile int _worked;
+
+    /// <summary>How many services there are in all.</summary>
+    public static int Services { get; } = DemoLives.All.Sum(l => l.Visits.Length);
+
+    /// <summary>How many of them are worked through.</summary>
+    public int Worked => _worked;
 
     /// <summary>Works all services of all lives, the oldest first.</summary>
     /// <param name="hands">Who works on them in turn.</param>
@@ -48,6 +55,7 @@ public sealed class DemoHistory(VehicleStore vehicles, CardStore cards, SheetSto
                 await Lighter(lighters.Dequeue(), stores);
             // Now and then it is the other one's turn.
             await Work(life, visit, hands[n % 3 == 1 ? 1 : 0], lead, stores);
+            _worked = n + 1;
         }
         await ahead;
     }

@@ -3,7 +3,6 @@ using System.Security.Cryptography;
 using System.Text;
 using Anakyklos.Storage;
 using Anakyklos.Storage.Sealing;
-using Anakyklos.Web.CommandLine;
 using Anakyklos.Web.Hosting;
 
 namespace Anakyklos.Web.Demo;

@@ -13,9 +13,12 @@ namespace Anakyklos.Web.Hosting;
 
 /// <summary>Who is signed in at a browser is a session, named in its cookie; and a browser remembers who was signed in there
 /// before.</summary>
-public sealed class BrowserSignIn(SessionStore sessions, WorkshopClock clock, IDataProtectionProvider protection)
+public sealed class BrowserSignIn(SessionStore sessions, WorkshopClock clock, IDataProtectionProvider protection,
+    Options options)
 {
-    private const string SessionClaim = "session", Cookie = "anakyklos-known";
+    private const string SessionClaim = "session";
+
+    private string Cookie => options.Cookie + "-known";
 
     private readonly IDataProtector _known = protection.CreateProtector("Anakyklos.Known");
 

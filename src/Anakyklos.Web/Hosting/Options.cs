@@ -46,6 +46,22 @@ public sealed record Options
     /// <summary>The demo depot is served.</summary>
     public bool Demo { get; init; }
 
+    /// <summary>This is the made-up depot beside a workshop of one's own.</summary>
+    public bool IsMadeUp { get; init; }
+
+    /// <summary>The name of the cookie of whoever is signed in; those of other things begin with it. Cookies know no ports, so that samples
+    /// have their own.</summary>
+    public string Cookie => IsMadeUp ? "anakyklos-samples" : "anakyklos";
+
+    /// <summary>The port of the workshop beside which this is; 0 for none.</summary>
+    public int MadeUpOf { get; init; }
+
+    /// <summary>The port on which samples are served; 0 for the one after the workshop's own.</summary>
+    public int MadeUpPort { get; init; }
+
+    /// <summary>The address at which samples are reached, where a proxy stands before them; empty for the host and their port.</summary>
+    public string MadeUpAt { get; init; } = "";
+
     /// <summary>How many times as fast the demo's clock goes.</summary>
     public int Speed { get; init; } = 1;
 
@@ -65,7 +81,8 @@ public sealed record Options
     internal const string SettingFile = "anakyklos.json";
 
     // What may stand in the environment (ANAKYKLOS_DATA and so on) and in the file ("data" and so on): as on the command line.
-    private static readonly string[] Named = ["data", "port", "seal", "backups", "keep-backups", "proxies", "hosts"];
+    private static readonly string[] Named = ["data", "port", "seal", "backups", "keep-backups", "proxies", "hosts", "samples-port",
+        "samples-at"];
 
     /// <summary>Reads the options: the command line before the environment, that before the file.</summary>
     /// <param name="args">What stands behind the command.</param>
@@ -112,6 +129,8 @@ public sealed record Options
                 "--keep-backups" => options with { KeptBackups = Number(1, 1000) },
                 "--proxies" => options with { Proxies = [.. Parts(Next()).Select(Address)] },
                 "--hosts" => options with { Hosts = [.. Parts(Next())] },
+                "--samples-port" => options with { MadeUpPort = Number(1, 65535) },
+                "--samples-at" => options with { MadeUpAt = WebAddress(Next()) },
                 "--keep" => options with { Keep = true },
                 "--vehicles" => options with { Size = options.Size with { Vehicles = Number(1, 100_000) } },
                 "--cards" => options with { Size = options.Size with { Cards = Number(0, 1_000_000) } },
@@ -128,6 +147,9 @@ public sealed record Options
 
     private static string[] Parts(string list) =>
         list.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+
+    private static string WebAddress(string text) => Uri.TryCreate(text, UriKind.Absolute, out var at) && at.Scheme is "http" or "https"
+        ? text : throw new OptionException($"--samples-at takes an address such as https://samples.example; “{text}” is none.");
 
     private static IPAddress Address(string text) => IPAddress.TryParse(text, out var address) ? address
         : throw new OptionException($"--proxies takes IP addresses with commas between them; “{text}” is none.");

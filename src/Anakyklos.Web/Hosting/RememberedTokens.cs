@@ -53,7 +53,7 @@ internal sealed class RememberedTickets(ISecureDataFormat<AuthenticationTicket> 
 }
 
 /// <summary>Antiforgery for the JSON endpoints: the same pair of tokens by the same person is validated once.</summary>
-public sealed class RememberedAntiforgery(IAntiforgery antiforgery)
+public sealed class RememberedAntiforgery(IAntiforgery antiforgery, Options options)
 {
     private readonly Remembered<bool> _pairs = new();
 
@@ -62,7 +62,7 @@ public sealed class RememberedAntiforgery(IAntiforgery antiforgery)
     {
         var pair =
             $"{context.User.FindFirstValue(ClaimTypes.NameIdentifier)}\n"
-                + $"{context.Request.Cookies["anakyklos-form"]}\n{context.Request.Headers["X-Antiforgery"]}";
+                + $"{context.Request.Cookies[options.Cookie + "-form"]}\n{context.Request.Headers["X-Antiforgery"]}";
         if (_pairs.TryGet(pair, out _))
             return true;
         var valid = await antiforgery.IsRequestValidAsync(context);

@@ -30,6 +30,7 @@ public sealed class FirstHourModel(FirstHour hour, SettingStore settings, Settin
     /// <summary>What a stage is called.</summary>
     public static string Title(HourStage stage) => stage switch
     {
+        HourStage.Name => "The workshop's name",
         HourStage.Bays => "The bays",
         HourStage.Units => "Units",
         HourStage.Climate => "The weather here",
@@ -47,6 +48,7 @@ public sealed class FirstHourModel(FirstHour hour, SettingStore settings, Settin
     /// <summary>What is missing later where a stage is skipped.</summary>
     public static string Lacks(HourStage stage) => stage switch
     {
+        HourStage.Name => "Papers and files that leave here do not say from where.",
         HourStage.Bays => "Bay 1 and Bay 2 are taken for granted, each with a lift.",
         HourStage.Units => "N·m, litres and kilometres come first.",
         HourStage.Climate => "No oil is refused for being too thick in the cold or too thin in the heat.",
@@ -62,6 +64,12 @@ public sealed class FirstHourModel(FirstHour hour, SettingStore settings, Settin
     };
 
     public void OnGet(HourStage? at) => Show(at is { } s && Enum.IsDefined(s) ? s : null);
+
+    public async Task<IActionResult> OnPostNameAsync(string? workshop)
+    {
+        Keep(("Name-workshop", workshop));
+        return Answer(HourStage.Name, await setting.SetName(workshop));
+    }
 
     public async Task<IActionResult> OnPostBaysAsync(string? bays, string[] lift)
     {

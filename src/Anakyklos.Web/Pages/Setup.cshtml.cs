@@ -31,8 +31,8 @@ public sealed class SetupModel(PeopleStore people, SettingStore settings, People
             return Redirect("/signin");
         (WorkshopName, Name) = ((workshop ?? "").Trim(), (name ?? "").Trim());
         Refusals.AddRange(desk.Check(Name, pin));
-        if (WorkshopName.Length is 0 or > 60)
-            Refusals.Add(new("Give the workshop a name of up to 60 characters.", Field: "workshop"));
+        if (SettingDesk.CheckName(WorkshopName) is { } nameless)
+            Refusals.Add(nameless);
         if (pin != again)
             Refusals.Add(new("The two PINs differ.", "Type the same one twice.", Field: "again"));
         if (!token.Is(Typed))

@@ -35,6 +35,8 @@ public static class WorkshopApplication
             .AddFilter("Microsoft.AspNetCore.Hosting.Diagnostics", LogLevel.None);
         AddWorkshop(builder.Services, options, time);
         builder.Services.AddHostedService<NightWatch>();
+        if (!options.Demo)
+            builder.Services.AddHostedService(s => (MadeUpDepot)s.GetRequiredService<IMadeUpDepot>());
         var app = builder.Build();
         UseWorkshop(app);
         return app;
@@ -142,6 +144,7 @@ public static class WorkshopApplication
         services.AddSingleton<SettingDesk>();
         services.AddSingleton<StoresDesk>();
         services.AddSingleton<FirstHour>();
+        services.AddSingleton<IMadeUpDepot, MadeUpDepot>();
         services.AddSingleton<BayStore>();
         services.AddSingleton<CalibrationStore>();
         services.AddSingleton<EquipmentDesk>();
@@ -176,7 +179,7 @@ public static class WorkshopApplication
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
         {
             cookie.LoginPath = "/signin";
-            cookie.Cookie.Name = "anakyklos";
+            cookie.Cookie.Name = options.Cookie;
             cookie.Cookie.SameSite = SameSiteMode.Strict;
             cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
             cookie.SlidingExpiration = true;
@@ -207,7 +210,7 @@ public static class WorkshopApplication
             .AddPolicy("lead", policy => policy.RequireAssertion(context =>
                 (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
         services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite, a.Cookie.SecurePolicy) = ("X-Antiforgery",
-            "anakyklos-form", SameSiteMode.Strict, CookieSecurePolicy.SameAsRequest));
+            options.Cookie + "-form", SameSiteMode.Strict, CookieSecurePolicy.SameAsRequest));
         services.AddRouting(r => r.LowercaseUrls = true);
         services.AddRazorPages(pages =>
         {
@@ -219,6 +222,7 @@ public static class WorkshopApplication
             pages.Conventions.AuthorizePage("/People", "lead");
             pages.Conventions.AuthorizePage("/Equipment", "lead");
             pages.Conventions.AuthorizePage("/FirstHour", "lead");
+            pages.Conventions.AuthorizePage("/MadeUp", "lead");
             pages.Conventions.AuthorizePage("/Trail", "lead");
         }).AddMvcOptions(mvc => mvc.Filters.AddService<SentForms>());
         services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions).RespectNullableAnnotations = true);
@@ -237,6 +241,7 @@ public static class WorkshopApplication
     /// <summary>The pipeline, in the order in which a request passes it.</summary>
     public static void UseWorkshop(WebApplication app)
     {
+        var isMadeUp = app.Services.GetRequiredService<Options>().IsMadeUp;
         app.UseForwardedHeaders();
         app.UseHostFiltering();
         app.UseSecurityHeaders(new HeaderPolicyCollection()
@@ -265,7 +270,7 @@ public static class WorkshopApplication
             context.Response.OnStarting(() =>
             {
                 // So a screen knows an answer of the workshop from one of whatever stands in its place.
-                context.Response.Headers[Answered] = "1";
+                context.Response.Headers[Answered] = isMadeUp ? "samples" : "1";
                 if (context.Response.Headers.CacheControl.Count == 0)
                     context.Response.Headers.CacheControl = "no-store";
                 return Task.CompletedTask;

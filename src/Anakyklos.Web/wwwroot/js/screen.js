@@ -209,6 +209,17 @@ document.addEventListener('alpine:init', () => {
     },
   }));
 
+  // What goes on by itself is looked at again soon.
+  Alpine.data('again', () => ({
+    timer: 0,
+    init() {
+      this.timer = setTimeout(() => location.reload(), 1500);
+    },
+    destroy() {
+      clearTimeout(this.timer);
+    },
+  }));
+
   // A bay shows what came as soon as it comes, unless somebody is typing.
   Alpine.data('bay', () => ({
     stream: null,

@@ -1,6 +1,6 @@
 using Anakyklos.Storage;
 
-namespace Anakyklos.Web.CommandLine;
+namespace Anakyklos.Web.Hosting;
 
 /// <summary>Keeps a workshop's folder for one serving process, for as long as that lives.</summary>
 internal sealed class FolderLock : IDisposable
