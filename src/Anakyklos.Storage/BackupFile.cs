@@ -85,6 +85,7 @@ public static class BackupFile
         database.Writes.Run(scope =>
         {
             SessionStore.EndEvery(scope, now);
+            TokenStore.EndEvery(scope, now);
             return TrailStore.Note(scope, "", "restored", $"From {Path.GetFileName(backup)}"
                 + (kept is null ? "" : $"; what was there is kept as {Path.GetFileName(kept)}"), now);
         }).GetAwaiter().GetResult();

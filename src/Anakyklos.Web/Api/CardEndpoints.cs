@@ -8,6 +8,7 @@ using Anakyklos.Web.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
+using Scope = Anakyklos.Core.Workshop.Scope;
 
 namespace Anakyklos.Web.Api;
 
@@ -18,41 +19,46 @@ internal static class CardEndpoints
     {
         document.Info = new OpenApiInfo { Title = "Anakyklos", Version = "1",
             Description =
-            "Service job cards. Sign in through the pages; get the antiforgery token from /api/v1/session and send it back as "
-                + "X-Antiforgery with every POST." };
+            "Service job cards. A program sends a token that the lead made, as a bearer; a page that is signed in sends its cookie and, "
+                + "with every POST, the antiforgery token from /api/v1/session as X-Antiforgery. Amounts are texts with their unit." };
         document.Servers = [];
         return Task.CompletedTask;
     });
 
     internal static void Map(WebApplication app)
     {
-        var api = app.MapGroup("/api/v1").WithTags("Cards").AddEndpointFilter(Guard);
+        var api = app.MapGroup("/api/v1").WithTags("Cards").AddEndpointFilter(Guard).WithMetadata(new ForPrograms(Scope.Read));
         api.MapGet("/session", (HttpContext context, IAntiforgery antiforgery, Viewer viewer) =>
             new SessionView(viewer.Member!.Id, viewer.Member.Name, viewer.Member.Role,
-                antiforgery.GetAndStoreTokens(context).RequestToken!)).WithSummary("Who you are, and the antiforgery token for posts");
+                antiforgery.GetAndStoreTokens(context).RequestToken!))
+            .WithName("session").WithSummary("Who you are, and the antiforgery token for posts");
         api.MapGet("/clock", (WorkshopClock clock, HttpResponse response) =>
         {
             response.Headers.CacheControl = "no-store";
             return new ClockView(clock.Now.ToUnixTimeMilliseconds(), clock.Speed);
-        }).WithSummary("What the workshop's clock says, in milliseconds since 1970, and how fast it goes");
-        api.MapGet("/cards", (CardStore cards) => cards.Unsigned()).WithSummary("Cards that are not signed");
+        }).WithName("clock").WithSummary("What the workshop's clock says, in milliseconds since 1970, and how fast it goes");
+        api.MapGet("/cards", (CardStore cards) => cards.Unsigned()).WithName("openCards").WithSummary("Cards that are not signed");
         api.MapGet("/cards/{id:long}", (long id, CardStore cards) => cards.Find(id) is { } card ? Results.Ok(CardView.Of(id, card))
             : Missing())
-            .WithSummary("A card: what is open, what comes next").Produces<CardView>().ProducesProblem(404);
+            .WithName("card").WithSummary("A card: what is open, what comes next").Produces<CardView>().ProducesProblem(404);
         api.MapGet("/cards/{id:long}/steps", (long id, CardStore cards) => cards.Find(id) is { } card ? Results.Ok(StepView.All(card))
             : Missing())
-            .WithSummary("Its steps in order").Produces<IReadOnlyList<StepView>>().ProducesProblem(404);
-        api.MapGet("/cards/{id:long}/events", (long id, CardStore cards) => cards.Find(id) is { } card ? Results.Ok(card.History)
-            : Missing())
-            .WithSummary("Everything that happened").Produces<IReadOnlyList<Recorded>>().ProducesProblem(404);
+            .WithName("steps").WithSummary("Its steps in order").Produces<IReadOnlyList<StepView>>().ProducesProblem(404);
+        api.MapGet("/cards/{id:long}/events", (long id, int? after, CardStore cards) => cards.Find(id) is { } card
+            ? Results.Ok(card.History.Skip(Math.Max(0, after ?? 0))) : Missing())
+            .WithName("events")
+            .WithSummary("Everything that happened, or what happened after a seq").Produces<IReadOnlyList<Recorded>>().ProducesProblem(404);
         api.MapGet("/cards/{id:long}/record", (long id, CardStore cards) => cards.Find(id) is { } card
             ? Results.Ok(ServiceRecord.Of(card)) : Missing())
-            .WithSummary("What the record shows").Produces<ServiceRecord>().ProducesProblem(404);
+            .WithName("record").WithSummary("What the record shows").Produces<ServiceRecord>().ProducesProblem(404);
         api.MapGet("/cards/{id:long}/changes", (long id, CardChanges changes, HttpContext http) =>
             Stream(http, changes.Of(id, http.RequestAborted)))
+            .WithName("cardChanges")
             .WithSummary("A stream of the card's last seq whenever it changes, and of how many readings wait in its bay");
 
-        api.MapPost("/cards/{id:long}/commands", Give).WithSummary("Something is said to a card; the description names all that can be")
+        api.MapPost("/cards/{id:long}/commands", Give)
+            .WithMetadata(new ForPrograms(Scope.Cards)).WithName("say")
+            .WithSummary("Something is said to a card; the description names all that can be")
             .Accepts<JsonElement>("application/json").AddOpenApiOperationTransformer(DescribeCommands)
             .Produces<CommandView>()
             .ProducesProblem(400).ProducesProblem(403).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);

@@ -13,12 +13,13 @@ internal static class DeviceEndpoints
     internal static void Map(WebApplication app)
     {
         app.MapPost("/api/v1/devices", Hear).AllowAnonymous().WithTags("Devices")
-            .WithSummary("A device says hello and sends readings, a line of JSON each; see docs/devices.md")
+            .WithName("devices").WithSummary("A device says hello and sends readings, a line of JSON each; see docs/devices.md")
             .Produces<string>(200, Lines).ProducesProblem(401).ProducesProblem(413).ProducesProblem(415);
         app.MapGet("/api/v1/bays/{address}/changes", (string address, BayChanges changes, SettingStore settings, HttpContext http) =>
             settings.Read().Bays.At(address) is { } bay ? CardEndpoints.Stream(http, changes.Of(bay, http.RequestAborted))
                 : Results.Problem("There is no such bay.", statusCode: 404))
-            .WithTags("Devices").WithSummary("A stream that tells when something changes in a bay");
+            .WithTags("Devices").WithName("bayChanges").WithMetadata(new ForPrograms(Core.Workshop.Scope.Read))
+            .WithSummary("A stream that tells when something changes in a bay");
     }
 
     private static async Task<IResult> Hear(HttpRequest request, DeviceProtocol protocol)

@@ -12,28 +12,28 @@ internal static class FileEndpoints
 {
     internal static void Map(WebApplication app)
     {
-        var files = app.MapGroup("/files").WithTags("Files").AddEndpointFilter(Note);
+        var files = app.MapGroup("/files").WithTags("Files").WithMetadata(new ForPrograms(Scope.Read)).AddEndpointFilter(Note);
         app.MapGet("/calendar/{key}/fleet.ics", (string key, CalendarDesk desk, HttpRequest request) => Calendar(desk, key, null, request))
-            .AllowAnonymous().WithTags("Files").WithSummary("What falls due of all vehicles, as iCalendar");
+            .AllowAnonymous().WithTags("Files").WithName("fleetCalendar").WithSummary("What falls due of all vehicles, as iCalendar");
         app.MapGet("/calendar/{key}/week.ics", (string key, CalendarDesk desk, HttpRequest request) => desk.IsKey(key)
             ? Ics(desk.WriteWeek(p => $"{request.Scheme}://{request.Host}/week/{Uri.EscapeDataString(p)}")) : Results.NotFound())
-            .AllowAnonymous().WithTags("Files").WithSummary("Who comes to the workshop when, as iCalendar");
+            .AllowAnonymous().WithTags("Files").WithName("weekCalendar").WithSummary("Who comes to the workshop when, as iCalendar");
         app.MapGet("/calendar/{key}/{plate}.ics", (string key, string plate, CalendarDesk desk, HttpRequest request) =>
             Calendar(desk, key, plate, request))
-            .AllowAnonymous().WithTags("Files").WithSummary("What falls due of a vehicle, as iCalendar");
+            .AllowAnonymous().WithTags("Files").WithName("vehicleCalendar").WithSummary("What falls due of a vehicle, as iCalendar");
         files.MapGet("/history.csv", (CardStore cards, RecordDesk records, WorkshopClock clock, string? plate) => Csv("history",
             HistoryFile.Write((plate is null ? cards.LastSigned(int.MaxValue) : cards.OfVehicle(plate))
                 .Select(e => new CardAtHand(e, cards.Find(e.Id)!)), clock.Local, id => records.Hash(id))))
-            .WithSummary("A row a job of every signed card, of all vehicles or of one");
+            .WithName("historyFile").WithSummary("A row a job of every signed card, of all vehicles or of one");
         files.MapGet("/movements.csv", (ShelfStore shelf, PeopleStore people, WorkshopClock clock) => Csv("movements",
             StockFiles.Moves(shelf.Book(int.MaxValue), id => people.Find(id.Text)?.Name ?? id.Text, clock.Local)))
-            .WithSummary("What went in and out of the stores");
+            .WithName("movementsFile").WithSummary("What went in and out of the stores");
         files.MapGet("/used-oil.csv", (DrumDesk desk, PeopleStore people) => Csv("used-oil",
             desk.Write(id => people.Find(id.Text)?.Name ?? id.Text)))
-            .WithSummary("What went into the drums and was taken away");
+            .WithName("usedOilFile").WithSummary("What went into the drums and was taken away");
         files.MapGet("/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles", vehicles.Odometers() is var read
             ? FleetFile.Write(vehicles.All().Select(v => (v, (IReadOnlyList<OdometerReading>)[.. read[v.Plate]])), clock) : ""))
-            .WithSummary("The vehicles with their readings, as they are brought in");
+            .WithName("vehiclesFile").WithSummary("The vehicles with their readings, as they are brought in");
     }
 
     // Whoever takes a file out of the workshop is named in its trail.

@@ -1,4 +1,5 @@
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Paper;
 using Anakyklos.Storage;
@@ -19,20 +20,21 @@ internal static class PaperEndpoints
             ? Results.File(RecordPaper.Of(card, new(settings.Read().Name, id, desk.Hash(id),
                 card.Signature is { } signed ? desk.Hash(id, signed.Seq) : "", clock.Local, photos.Find), viewer, clock.Now),
                 "application/pdf", fileDownloadName: null) : Results.NotFound())
-            .WithSummary("The record as PDF, in the reader's units");
+            .WithMetadata(new ForPrograms(Scope.Read)).WithName("recordPdf").WithSummary("The record as PDF, in the reader's units");
         record.MapGet("/record.json", (long id, RecordDesk desk) => desk.Write(id) is { } json
             ? Results.File(System.Text.Encoding.UTF8.GetBytes(json), "application/json", $"record-{id}.json") : Results.NotFound())
+            .WithMetadata(new ForPrograms(Scope.Read)).WithName("recordFile")
             .WithSummary("The signed record as JSON, which another workshop verifies (docs/record.md)");
         record.MapGet("/label.svg", (long id, CardStore cards, SettingStore settings, WorkshopClock clock, Viewer viewer,
             HttpRequest request) => Labelled(cards.Find(id)) is { } card
             ? Results.Content(LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(request, card)).Svg(),
                 "image/svg+xml") : Results.NotFound())
-            .WithSummary("The label for the windscreen as SVG, 62 mm wide");
+            .WithMetadata(new ForPrograms(Scope.Read)).WithName("labelSvg").WithSummary("The label for the windscreen as SVG, 62 mm wide");
         record.MapGet("/label.pdf", (long id, CardStore cards, SettingStore settings, WorkshopClock clock, Viewer viewer,
             HttpRequest request) => Labelled(cards.Find(id)) is { } card
             ? Results.File(LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(request, card)).Pdf(clock.Now),
                 "application/pdf") : Results.NotFound())
-            .WithSummary("The label for the windscreen as PDF, 62 mm wide");
+            .WithMetadata(new ForPrograms(Scope.Read)).WithName("labelPdf").WithSummary("The label for the windscreen as PDF, 62 mm wide");
         record.MapPost("/label", Print).DisableAntiforgery().ExcludeFromDescription();
     }
 

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
@@ -16,7 +17,8 @@ internal static class PhotoEndpoints
             response.Headers.CacheControl = "private, max-age=31536000, immutable";
             return Results.Bytes(content, "image/jpeg");
         }).ExcludeFromDescription();
-        app.MapPost("/api/v1/cards/{id:long}/photos", Take).DisableAntiforgery().WithTags("Cards")
+        app.MapPost("/api/v1/cards/{id:long}/photos", Take).DisableAntiforgery().WithTags("Cards").WithName("photo")
+            .WithMetadata(new ForPrograms(Scope.Cards))
             .WithSummary("A picture is brought in for a card: its id goes with what was seen")
             .Accepts<byte[]>("image/jpeg", "image/png", "image/webp").ProducesProblem(404).ProducesProblem(413).ProducesProblem(422);
     }

@@ -21,10 +21,19 @@ public sealed record CardView(CardNumber Id, string Plate, SheetId Sheet, int Sh
 }
 
 /// <summary>A step of a card.</summary>
-public sealed record StepView(StepId Id, string Kind, string Title, string Phase, Place Place, StepStatus Status)
+/// <param name="Id">Its id, with which something is said at it.</param>
+/// <param name="Kind">Its kind of work.</param>
+/// <param name="What">What it works on, an id of the sheet; empty for nothing.</param>
+/// <param name="Title">What to do, in words.</param>
+/// <param name="Phase">The phase of the work.</param>
+/// <param name="Place">Where the person stands.</param>
+/// <param name="Status">How it stands.</param>
+/// <param name="Spec">What the sheet says of it: torque, amount, marks, points; null where it says nothing.</param>
+public sealed record StepView(StepId Id, string Kind, ThingId What, string Title, string Phase, Place Place, StepStatus Status,
+    WorkSpec? Spec)
 {
-    internal static IReadOnlyList<StepView> All(JobCard card) =>
-        [.. card.Steps.Select(s => new StepView(s.Id, s.Kind, card.TitleOf(s), s.Phase, s.Place, card.State(s.Id).Status))];
+    internal static IReadOnlyList<StepView> All(JobCard card) => [.. card.Steps.Select(s =>
+        new StepView(s.Id, s.Kind, s.What, card.TitleOf(s), s.Phase, s.Place, card.State(s.Id).Status, s.Spec))];
 }
 
 /// <summary>A command that was carried out: the card's last seq, and the step that comes next.</summary>

@@ -16,7 +16,7 @@ namespace Anakyklos.Web.Hosting;
 public sealed class BrowserSignIn(SessionStore sessions, WorkshopClock clock, IDataProtectionProvider protection,
     Options options)
 {
-    private const string SessionClaim = "session";
+    internal const string SessionClaim = "session";
 
     private string Cookie => options.Cookie + "-known";
 

@@ -60,6 +60,9 @@ public sealed class RememberedAntiforgery(IAntiforgery antiforgery, Options opti
     /// <summary>Whether the request carries a pair of tokens that belong together and to this person.</summary>
     public async Task<bool> IsValid(HttpContext context)
     {
+        // A program proves nothing for a browser of the same person.
+        if (TokenSignIn.IsProgram(context.User))
+            return true;
         var pair =
             $"{context.User.FindFirstValue(ClaimTypes.NameIdentifier)}\n"
                 + $"{context.Request.Cookies[options.Cookie + "-form"]}\n{context.Request.Headers["X-Antiforgery"]}";

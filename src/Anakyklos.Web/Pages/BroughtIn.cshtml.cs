@@ -28,14 +28,14 @@ public sealed class BroughtInModel(RecordDesk desk, BroughtRecordStore brought, 
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync()
+    public async Task<IActionResult> OnPostAsync(string? text)
     {
         if (viewer.Member is not { Person: { WorksOnCards: true } me })
             return Forbid();
-        var text = "";
+        text ??= "";
         if (Request.HasFormContentType && Request.Form.Files.GetFile("file") is { Length: > 0 and <= RecordFile.Longest } file)
             text = (await TextFile.Of(file.OpenReadStream())).Text;
-        var (record, wrong) = text.Length > 0 ? await desk.BringIn(text, me)
+        var (record, wrong) = text.Length is > 0 and <= RecordFile.Longest ? await desk.BringIn(text, me)
             : (null, [new Refusal("There is no file.", "Choose the file that the other workshop wrote, of 8 MB at most.")]);
         if (record is not null)
             return Redirect($"/brought-in/{record.Hash}");

@@ -8,6 +8,7 @@ using Anakyklos.Storage;
 using Anakyklos.Web.Api;
 using Anakyklos.Web.Demo;
 using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
@@ -176,7 +177,15 @@ public static class WorkshopApplication
 
         services.AddDataProtection().PersistKeysToFileSystem(new(Path.Combine(Path.GetFullPath(options.Folder), "keys")))
             .SetApplicationName("Anakyklos");
-        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(cookie =>
+        services.AddSingleton<TokenStore>();
+        services.AddSingleton<ChangeStore>();
+        services.AddSingleton<TokenDesk>();
+        services.AddAuthentication(sign =>
+        {
+            sign.DefaultScheme = CookieAuthenticationDefaults.AuthenticationScheme;
+            sign.DefaultAuthenticateScheme = TokenSignIn.Either;
+        }).AddPolicyScheme(TokenSignIn.Either, null, either => either.ForwardDefaultSelector = TokenSignIn.Choose)
+            .AddScheme<AuthenticationSchemeOptions, TokenSignIn>(TokenSignIn.TokenScheme, null).AddCookie(cookie =>
         {
             cookie.LoginPath = "/signin";
             cookie.Cookie.Name = options.Cookie;
@@ -224,9 +233,23 @@ public static class WorkshopApplication
             pages.Conventions.AuthorizePage("/FirstHour", "lead");
             pages.Conventions.AuthorizePage("/MadeUp", "lead");
             pages.Conventions.AuthorizePage("/Trail", "lead");
-        }).AddMvcOptions(mvc => mvc.Filters.AddService<SentForms>());
+            pages.Conventions.AuthorizePage("/Tokens", "lead");
+            pages.Conventions.AddFolderRouteModelConvention("/", PageActionAnswers.AddRoutes);
+        }).AddMvcOptions(mvc =>
+        {
+            mvc.Filters.Add<PageActionResults>();
+            mvc.Filters.AddService<SentForms>();
+        });
+        var forms = services.Last(s => s.ServiceType == typeof(IAntiforgery)).ImplementationType!;
+        services.AddSingleton<IAntiforgery>(s => new ProgramAntiforgery((IAntiforgery)ActivatorUtilities.CreateInstance(s, forms)));
         services.ConfigureHttpJsonOptions(json => CardJson.Configure(json.SerializerOptions).RespectNullableAnnotations = true);
-        services.AddOpenApi("v1", CardEndpoints.Describe);
+        services.AddOpenApi("v1", api =>
+        {
+            CardEndpoints.Describe(api);
+            api.AddSchemaTransformer<ValueSchemas>();
+            api.AddDocumentTransformer<ValueSchemas>();
+            api.AddDocumentTransformer<PageActionDescription>();
+        });
         services.AddProblemDetails();
         services.AddResponseCompression(c =>
         {
@@ -288,14 +311,17 @@ public static class WorkshopApplication
         app.UseMiddleware<FirstRun>();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.Use(TokenSignIn.Keep);
+        app.Use(PageActionAnswers.TakeIn);
         app.MapRazorPages();
         CardEndpoints.Map(app);
+        ReadEndpoints.Map(app);
         PhotoEndpoints.Map(app);
         PaperEndpoints.Map(app);
         FileEndpoints.Map(app);
         DeviceEndpoints.Map(app);
-        app.MapOpenApi("/openapi/v1.json").AllowAnonymous();
+        app.MapOpenApi("/openapi/v1.json").AllowAnonymous().WithMetadata(new ForPrograms(Scope.Read));
         app.MapGet("/healthz", (PeopleStore people) => people.Nobody ? "ready for its first lead" : "well").AllowAnonymous()
-            .ExcludeFromDescription();
+            .WithMetadata(new ForPrograms(Scope.Read)).ExcludeFromDescription();
     }
 }
