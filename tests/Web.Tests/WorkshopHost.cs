@@ -136,6 +136,18 @@ public sealed class WorkshopHost : IAsyncDisposable
 
     public Browser NewBrowser() => new(_app.GetTestServer().CreateHandler());
 
+    /// <summary>A program that comes in with a token.</summary>
+    public HttpClient Program(string secret)
+    {
+        var client = new HttpClient(_app.GetTestServer().CreateHandler()) { BaseAddress = new("http://localhost/") };
+        client.DefaultRequestHeaders.Authorization = new("Bearer", secret);
+        return client;
+    }
+
+    /// <summary>Where something is served.</summary>
+    public IReadOnlyList<Microsoft.AspNetCore.Http.Endpoint> Endpoints =>
+        Services.GetRequiredService<Microsoft.AspNetCore.Routing.EndpointDataSource>().Endpoints;
+
     public async Task<Browser> SignedIn(string person = "iona")
     {
         var browser = NewBrowser();

@@ -11,27 +11,27 @@ namespace Anakyklos.Web.Api;
 /// <param name="Handler">The name of its handler; empty for the one without.</param>
 /// <param name="Scope">What a token must be for.</param>
 /// <param name="Says">What it does.</param>
-internal sealed record PageAction(Type Page, string Handler, Scope Scope, string Says)
+public sealed record PageAction(Type Page, string Handler, Scope Scope, string Says)
 {
     /// <summary>What it is called in its address, where its handler's name will not do; else empty.</summary>
-    internal string Called { get; init; } = "";
+    public string Called { get; init; } = "";
 
     /// <summary>The page as the framework names it, such as <c>/InStores/Part</c>.</summary>
-    internal string View => Page.FullName![typeof(IndexModel).Namespace!.Length..^"Model".Length].Replace('.', '/');
+    public string View => Page.FullName![typeof(IndexModel).Namespace!.Length..^"Model".Length].Replace('.', '/');
 
     /// <summary>Its name in the description.</summary>
-    internal string Name => $"{char.ToLowerInvariant(Page.Name[0])}{Page.Name[1..^"Model".Length]}{Handler}";
+    public string Name => $"{char.ToLowerInvariant(Page.Name[0])}{Page.Name[1..^"Model".Length]}{Handler}";
 
     /// <summary>Its address below that of the page.</summary>
-    internal string Ending => Called.Length > 0 ? $"/{Called}" : string.Concat(Handler.Select((c, i) => char.IsUpper(c)
+    public string Ending => Called.Length > 0 ? $"/{Called}" : string.Concat(Handler.Select((c, i) => char.IsUpper(c)
         ? $"{(i > 0 ? "-" : "/")}{char.ToLowerInvariant(c)}" : $"{c}"));
 }
 
 /// <summary>All presses of pages that programs may make. What is not here no program can do.</summary>
-internal static class PageActions
+public static class PageActions
 {
     /// <summary>All of them.</summary>
-    internal static IReadOnlyList<PageAction> All { get; } =
+    public static IReadOnlyList<PageAction> All { get; } =
     [
         new(typeof(IntakeModel), "", Scope.Cards, "A vehicle is here: its card is opened"),
         new(typeof(KitModel), "Await", Scope.Cards, "A card waits for a part"),
@@ -106,7 +106,7 @@ internal static class PageActions
     ];
 
     /// <summary>Presses that only a person makes at a screen, and why.</summary>
-    internal static IReadOnlyDictionary<string, string> OnlyPeople { get; } = new Dictionary<string, string>(StringComparer.Ordinal)
+    public static IReadOnlyDictionary<string, string> OnlyPeople { get; } = new Dictionary<string, string>(StringComparer.Ordinal)
     {
         ["/SignIn"] = "a program has a token",
         ["/Setup"] = "there is nobody yet who could have made a token",
@@ -115,6 +115,8 @@ internal static class PageActions
         ["/You"] = "how a person likes to see things, and their PIN",
         ["/People"] = "who may come in is said by a lead at a screen",
         ["/Tokens"] = "a program makes no other program's token",
+        ["/Error"] = "it tells what went wrong, whatever was sent",
+        ["/Record"] = "what is amended goes by /api/v1/cards/{id}/commands",
         ["/Handover"] = "signatures go by /api/v1/cards/{id}/commands",
         ["/Lift"] = "what is said at the lift goes by /api/v1/cards/{id}/commands",
         ["/Stands"] = "what is said of a card goes by /api/v1/cards/{id}/commands",

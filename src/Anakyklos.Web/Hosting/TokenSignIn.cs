@@ -11,7 +11,7 @@ namespace Anakyklos.Web.Hosting;
 
 /// <summary>What a program must be allowed to do at an address; without it no program comes in there.</summary>
 /// <param name="Scope">One scope.</param>
-internal sealed record ForPrograms(Scope Scope);
+public sealed record ForPrograms(Scope Scope);
 
 /// <summary>Signs a program in by its token, in the name of the token's person.</summary>
 internal sealed class TokenSignIn(TokenDesk tokens, IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory log,
