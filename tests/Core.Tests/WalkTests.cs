@@ -31,6 +31,22 @@ public class WalkTests
                     : null);
     }
 
+    [Theory]
+    [MemberData(nameof(AllSheets))]
+    public void Shown_press_by_press_a_walk_goes_from_a_card_that_was_opened_to_one_that_is_signed(string sheetId)
+    {
+        var sheet = ComposerTests.Sheets[sheetId];
+        foreach (var job in sheet.Jobs.Keys)
+        {
+            List<JobCard> walk = [.. CardWalk.Along(sheet, [job])];
+            Assert.Single(walk[0].History);
+            Assert.All(walk.Zip(walk.Skip(1)), w => Assert.True(w.Second.History.Count > w.First.History.Count));
+            Assert.NotNull(walk[^1].Signature);
+            Assert.Empty(walk[^1].Open);
+            Assert.All(walk.SkipLast(1), c => Assert.Null(c.Signature));
+        }
+    }
+
     [Fact]
     public void A_job_that_refuses_its_own_step_is_found_when_the_sheet_is_checked()
     {

@@ -58,6 +58,30 @@ public static class CardWalk
             ? $"The card cannot be signed: {string.Join(" ", unsigned.Reasons)}" : null;
     }
 
+    /// <summary>Walks jobs of a sheet and shows the card after each press.</summary>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="jobs">The jobs.</param>
+    /// <returns>The card as it is opened, after each press of the usual hand, and signed at last; it ends where a press is
+    /// refused.</returns>
+    /// <exception cref="ComposingException">The sheet asks for a circle.</exception>
+    public static IEnumerable<JobCard> Along(ModelSheet sheet, IReadOnlyList<JobId> jobs)
+    {
+        var card = Open(sheet, jobs, CardPlanner.Plan(sheet, jobs, 1).Steps);
+        var (now, facts) = (Morning, UsualPress.Facts(sheet));
+        yield return card;
+        for (var presses = 0; presses < 4 * card.Steps.Count; presses++)
+        {
+            now = card.Next is { } step ? Later(card, step, now + step.Takes) : now;
+            CardCommand press = card.Next is { } next ? UsualPress.Of(card, next) : new Sign();
+            if (card.Decide(press, Hand, now, facts) is not Accepted accepted)
+                yield break;
+            card = card.Taking(accepted, Guid.Empty, Hand, now).Card;
+            yield return card;
+            if (card.Signature is not null)
+                yield break;
+        }
+    }
+
     /// <summary>When a step can be done that is next: the clock goes on until neither a wait nor heat stands in the way.</summary>
     /// <param name="card">The card.</param>
     /// <param name="step">A step of it that is next.</param>

@@ -115,6 +115,7 @@ public static class PageActions
         ["/You"] = "how a person likes to see things, and their PIN",
         ["/People"] = "who may come in is said by a lead at a screen",
         ["/Tokens"] = "a program makes no other program's token",
+        ["/Index Guide"] = "a first card is for people to try",
         ["/Error"] = "it tells what went wrong, whatever was sent",
         ["/Record"] = "what is amended goes by /api/v1/cards/{id}/commands",
         ["/Handover"] = "signatures go by /api/v1/cards/{id}/commands",

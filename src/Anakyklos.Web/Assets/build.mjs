@@ -33,7 +33,7 @@ const pages = [
   'base', 'common', 'yard', 'lift', 'map', 'kit-at-lift', 'gauges', 'panels',
   'handover', 'record', 'vehicle', 'desk', 'drums', 'narrow', 'plan', 'stores', 'due', 'kit',
   'intake', 'library', 'bay', 'laboratory', 'stands', 'own-list', 'dash', 'scan-tool', 'week', 'remembered', 'people', 'line', 'practice',
-  'equipment', 'in-stores', 'first-hour', 'made-up', 'write',
+  'equipment', 'in-stores', 'first-hour', 'made-up', 'help', 'write',
 ];
 // Each coach brings the styles of its own drawings.
 const styles = readdirSync(join(web, 'Coaches'), { recursive: true })

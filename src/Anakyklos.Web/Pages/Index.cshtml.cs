@@ -7,13 +7,15 @@ using Anakyklos.Storage;
 using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Anakyklos.Web.Wording;
 
 namespace Anakyklos.Web.Pages;
 
 /// <summary>The yard: open cards as rings, and the vehicles.</summary>
-public sealed class IndexModel(YardDesk yard, FileWatch file, FirstHour hour, Viewer viewer, WorkshopClock clock) : PageModel
+public sealed class IndexModel(YardDesk yard, FileWatch file, FirstHour hour, GuidedCard guide, Viewer viewer,
+    WorkshopClock clock) : PageModel
 {
     public sealed record OpenCard(CardEntry Entry, JobCard Card, string Next, string Where, IReadOnlyList<RunningWait> Waits, bool IsReady)
     {
@@ -55,6 +57,18 @@ public sealed class IndexModel(YardDesk yard, FileWatch file, FirstHour hour, Vi
         Vehicles = [.. now.Vehicles.Select(v => new VehicleRow(v.Vehicle, v.Model, v.Standing, v.Now, here.Contains(v.Vehicle.Plate)))];
         Signed = [.. now.Signed.Select(s => new SignedCard(s.Entry, RingDrawing.Of(s.Card),
             CardLine.Jobs(s.Card)))];
+    }
+
+    /// <summary>Whether a first card is offered to whoever tries things here.</summary>
+    public bool IsGuided => guide.IsOffered && viewer.Member?.Person.WorksOnCards == true;
+
+    public async Task<IActionResult> OnPostGuideAsync()
+    {
+        if (!guide.IsOffered)
+            return NotFound();
+        if (viewer.Member?.Person is not { WorksOnCards: true } by)
+            return Forbid();
+        return Redirect(await guide.Begin(HttpContext, by) is { } card ? $"/lift/{card}" : "/intake");
     }
 
     private static string Where(JobCard card)

@@ -145,6 +145,7 @@ public static class WorkshopApplication
         services.AddSingleton<SettingDesk>();
         services.AddSingleton<StoresDesk>();
         services.AddSingleton<FirstHour>();
+        services.AddSingleton<GuidedCard>();
         services.AddSingleton<IMadeUpDepot, MadeUpDepot>();
         services.AddSingleton<BayStore>();
         services.AddSingleton<CalibrationStore>();
