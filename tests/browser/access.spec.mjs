@@ -56,7 +56,7 @@ const PAGES = [
   '/plan/1058',
   '/you',
   '/workshop', '/equipment', '/people', '/trail', '/first-hour',
-  '/stores/crib', '/stores/container/1', '/stores/part/TC0621F', '/stores/part', '/stores/oils',
+  '/stores/crib', '/stores/container/1', '/stores/part/TC0621F', '/stores/part', '/stores/oils', '/tokens', '/made-up', '/help/lift', '/help/how-the-card-thinks',
   '/stores/oils?name=Gannet%20Lowash%205W-30',
   '/practice', '/practice?sheet=corran-fen-12', '/practice/lesson/air-in-the-rear-right',
   '/nowhere',
