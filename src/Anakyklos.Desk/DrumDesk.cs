@@ -88,6 +88,9 @@ public sealed class DrumDesk(DrumStore drums, WorkshopClock clock)
         else
             wrong.Add(new(problem.Length > 0 ? problem : "It holds more than nothing.", "Type it with its unit: 200 L.", Field: "holds"));
         var days = string.IsNullOrWhiteSpace(keep) ? 0 : Count(keep, "keep", "For how many days may it lie there?", wrong, least: 1);
+        // What lies in it would become something else.
+        if (Now().FirstOrDefault(d => d.Drum.Name == name) is { } known && known.Drum.Waste != kind && IsInUse(known.Stand))
+            wrong.Add(new($"Something else lies in {name}.", "Have it collected first.", Field: "waste"));
         if (wrong.Count == 0)
             await drums.Put(new(name, kind, litres, pieces, days));
         return wrong;
@@ -103,6 +106,17 @@ public sealed class DrumDesk(DrumStore drums, WorkshopClock clock)
         : Reason.Wrong(words ?? "", "words", "Who took it away, and the number of the paper,") is { } wrong ? [wrong]
         : await drums.Collect(name ?? "", words!.Trim(), by.Id, clock.Now) ? []
         : [new("Nothing is in that drum.", "Look which one was collected.", Field: "words")];
+
+    /// <summary>Takes an empty drum out of use; what went through it stays in the book.</summary>
+    /// <param name="by">Who.</param>
+    /// <param name="name">The drum.</param>
+    /// <returns>What is wrong; nothing is written then.</returns>
+    public async Task<IReadOnlyList<Refusal>> TakeOut(Person by, string? name) =>
+        !MayChange(by) ? [new("You can look at the drums, not change them.", "Ask the stores or the lead.")]
+        : await drums.TakeOut(name ?? "", clock.Now) ? []
+        : [new("There is no such drum, or something is in it.", "Have it collected first.")];
+
+    private static bool IsInUse(DrumStand stand) => stand.Amount > Quantity<Volume>.Zero || stand.Pieces > 0;
 
     /// <summary>Whether somebody may change the drums.</summary>
     /// <param name="by">Who.</param>

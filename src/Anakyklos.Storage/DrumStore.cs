@@ -25,7 +25,7 @@ public sealed record DrumLine(DateTimeOffset At, PersonId Person, string? Drum, 
 /// <summary>Drums for used oil, filters and what else came out.</summary>
 public sealed class DrumStore(WorkshopDatabase database)
 {
-    /// <summary>All drums, by name.</summary>
+    /// <summary>All drums in use, by name.</summary>
     public IReadOnlyList<WasteDrum> All()
     {
         using var connection = database.Connect();
@@ -39,15 +39,27 @@ public sealed class DrumStore(WorkshopDatabase database)
         return Lines(connection);
     }
 
-    /// <summary>Puts a drum up, or changes what is known of one.</summary>
+    /// <summary>Puts a drum up, also one that was taken out of use, or changes what is known of one.</summary>
     /// <param name="drum">The drum.</param>
     public Task<int> Put(WasteDrum drum) => database.Writes.Run(scope => scope.Connection.Execute("""
         insert into drum (name, waste, holds_l, pieces, keep_days) values (@Name, @waste, @holds, @Pieces, @KeepDays)
-        on conflict do update set waste = @waste, holds_l = @holds, pieces = @Pieces, keep_days = @KeepDays
+        on conflict do update set waste = @waste, holds_l = @holds, pieces = @Pieces, keep_days = @KeepDays, gone_at = null
         """, new
     {
         drum.Name, waste = $"{drum.Waste}", holds = StockBooking.Litres(drum.Holds), drum.Pieces, drum.KeepDays,
     }));
+
+    /// <summary>Takes a drum out of use; its lines stay in the book.</summary>
+    /// <param name="name">The drum.</param>
+    /// <param name="at">When.</param>
+    /// <returns>Whether it is out; false where there is none of that name, or something is in it.</returns>
+    public Task<bool> TakeOut(string name, DateTimeOffset at) => database.Writes.Run(scope =>
+    {
+        var there = Lines(scope.Connection).Where(l => l.Drum == name).ToList();
+        return there.Aggregate(Quantity<Volume>.Zero, (sum, l) => sum + l.Amount) <= Quantity<Volume>.Zero && there.Sum(l => l.Pieces) <= 0
+            && scope.Connection.Execute("update drum set gone_at = @at where name = @name and gone_at is null",
+                new { name, at = CardStore.Iso(at) }) == 1;
+    });
 
     /// <summary>Notes that all that was in a drum at a time was taken away.</summary>
     /// <param name="name">The drum.</param>
@@ -108,7 +120,7 @@ public sealed class DrumStore(WorkshopDatabase database)
 
     private static List<WasteDrum> Drums(SqliteConnection connection) =>
         [.. connection.Query<(string Name, string Waste, string Holds, int Pieces, int KeepDays)>(
-            "select name, waste, holds_l, pieces, keep_days from drum order by name")
+            "select name, waste, holds_l, pieces, keep_days from drum where gone_at is null order by name")
             .Select(d => new WasteDrum(d.Name, Enum.Parse<Waste>(d.Waste), Litres(d.Holds), d.Pieces, d.KeepDays))];
 
     private static List<DrumLine> Lines(SqliteConnection connection, string where = "", object? values = null) =>

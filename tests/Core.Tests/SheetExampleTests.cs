@@ -4,13 +4,15 @@ using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Tests;
 
-/// <summary>The examples of how sheets are written are steps of sheets that come with the program, and there is one of every kind.</summary>
+/// <summary>The examples of how sheets are written are steps of sheets that come with the program; there is one of every kind.</summary>
 public sealed partial class SheetExampleTests
 {
     private static readonly string Text = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "sheet-examples.md"));
 
-    [GeneratedRegex("""## `(?<kind>[a-z]+)`\n\n(?<says>[^`\n].*?)\n\n`(?<sheet>[a-z0-9.-]+)`, `(?<table>[a-z]+)`:\n\n```json\n(?<json>.*?)\n```""",
-        RegexOptions.Singleline)]
+    [GeneratedRegex("""
+        \#\#\ `(?<kind>[a-z]+)`\n\n(?<says>[^`\n].*?)\n\n
+        `(?<sheet>[a-z0-9.-]+)`,\ `(?<table>[a-z]+)`:\n\n```json\n(?<json>.*?)\n```
+        """, RegexOptions.Singleline | RegexOptions.IgnorePatternWhitespace)]
     private static partial Regex Example();
 
     public static TheoryData<string> Kinds => [.. StepKinds.Words];

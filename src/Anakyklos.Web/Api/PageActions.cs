@@ -69,6 +69,7 @@ public static class PageActions
         new(typeof(OilsModel), "Cover", Scope.Stores, "One approval covers another"),
         new(typeof(OilsModel), "Uncover", Scope.Stores, "One approval covers another no more"),
         new(typeof(DrumsModel), "Put", Scope.Stores, "A drum for used fluids is set up or put right"),
+        new(typeof(DrumsModel), "Out", Scope.Stores, "A drum is taken out of use"),
         new(typeof(DrumsModel), "Collect", Scope.Stores, "A drum was taken away"),
 
         new(typeof(VehicleModel), "Rule", Scope.Workshop, "A vehicle has a rule of its own"),

@@ -1,3 +1,4 @@
+using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
@@ -40,6 +41,8 @@ public sealed class DrumsModel(DrumDesk desk, Viewer viewer) : PageModel
     public async Task<IActionResult> OnPostCollectAsync(string? drum, string? words) =>
         Answer(drum ?? "", await desk.Collect(viewer.Member!.Person, drum, words));
 
+    public async Task<IActionResult> OnPostOutAsync(string? drum) => Answer(drum ?? "", await desk.TakeOut(viewer.Member!.Person, drum));
+
     private IActionResult Answer(string of, IReadOnlyList<Refusal> wrong)
     {
         if (wrong.Count == 0)
@@ -49,6 +52,9 @@ public sealed class DrumsModel(DrumDesk desk, Viewer viewer) : PageModel
         Show();
         return Page();
     }
+
+    /// <summary>What a drum holds, as it is typed.</summary>
+    public static string Holds(WasteDrum drum, Unit<Volume> unit) => drum.Pieces > 0 ? $"{drum.Pieces}" : $"{drum.Holds.Print(unit)}";
 
     private void Show() => (Drums, Months, Nowhere) = (desk.Now(), desk.Months(), desk.Nowhere());
 

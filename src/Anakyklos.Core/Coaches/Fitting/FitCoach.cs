@@ -55,7 +55,8 @@ internal sealed class FitCoach : PressedCoach
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new PartGoesIn(step.What)];
 
-    private static string Either(FitQuestion asks) => $"Look, and say one of: {string.Join(", ", asks.Answers.Select(a => a.Says))}.";
+    private static string Either(FitQuestion asks) =>
+        $"Look, and say one of: {string.Join(", ", asks.Answers.Select(a => $"“{a.Says}”"))}.";
 
     private static Decision Fits(StepAt at, FitPart said)
     {
