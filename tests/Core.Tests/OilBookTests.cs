@@ -18,6 +18,18 @@ public sealed class OilBookTests
         """;
 
     [Fact]
+    public void What_no_product_serves_is_named_once_by_its_code_or_by_what_that_covers()
+    {
+        var book = new OilBook([new("One", ["SAE 30"], ["A"], [], false), new("Two", ["SAE 30"], ["C8"], [], false)],
+            OilBook.Read(Whole).Book!.Book);
+        // A covers B for any fuel, C8 covers C7 for petrol only.
+        Assert.Equal(["C7", "D"], book.Unserved([("A", Fuel.Diesel), ("B", Fuel.Diesel), ("C7", Fuel.Petrol), ("C7", Fuel.Diesel),
+            ("D", Fuel.Petrol), ("D", Fuel.Diesel), ("C8", Fuel.Diesel)]));
+        Assert.Empty(book.Unserved([]));
+        Assert.Equal(["A"], OilBook.Empty.Unserved([("A", Fuel.Petrol)]));
+    }
+
+    [Fact]
     public void A_book_is_read_with_all_that_stands_in_it()
     {
         var (book, errors) = OilBook.Read(Whole);

@@ -22,6 +22,12 @@ public sealed record OilBook(IReadOnlyList<OilProduct> Products, CoverBook Book)
     /// <returns>The product, or null when the book does not have it; dashes, spaces and capitals do not count.</returns>
     public OilProduct? Find(string name) => Products.FirstOrDefault(p => PartNumber.Same(p.Name, name));
 
+    /// <summary>Approvals that are wanted and that no product serves, by its own codes or by what these cover.</summary>
+    /// <param name="wanted">Codes, each with the fuel of the engine that wants it.</param>
+    /// <returns>Each code once, in the order given.</returns>
+    public IReadOnlyList<string> Unserved(IEnumerable<(string Code, Fuel Fuel)> wanted) => [.. wanted.Distinct()
+        .Where(w => !Products.Any(p => p.Codes.Any(has => Book.Way(has, w.Code, w.Fuel) is not null))).Select(w => w.Code).Distinct()];
+
     /// <summary>Reads an oil book file; gives every error with its line, or the book.</summary>
     /// <param name="json">The file's text.</param>
     /// <returns>The book, or null with every error and its line.</returns>

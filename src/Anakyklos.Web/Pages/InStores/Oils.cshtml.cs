@@ -30,9 +30,7 @@ public sealed class OilsModel(OilDesk desk, SheetStore sheets, PeopleStore peopl
         Product = name is null ? null : Book.Find(name);
         var models = sheets.Newest();
         Graph = ApprovalGraph.Of(models, Book);
-        Unserved = [.. models.SelectMany(m => m.Fluids.Values.SelectMany(f => f.Approvals.Value.Select(c => (Code: c, m.Fuel)))).Distinct()
-            .Where(w => !Book.Products.Any(p => p.Codes.Any(h => Book.Book.Way(h, w.Code, w.Fuel) is not null))).Select(w =>
-                w.Code).Distinct()];
+        Unserved = Book.Unserved(models.SelectMany(m => m.Fluids.Values.SelectMany(f => f.Approvals.Value.Select(c => (c, m.Fuel)))));
     }
 
     public async Task<IActionResult> OnPostProductAsync(string? known, string? name, string? grades, string? codes, string? additives,
