@@ -52,7 +52,9 @@ test('a made-up depot stands beside a workshop, marked on every page and paper, 
   const record = await page.request.get(`http://localhost:${BESIDE}/record/1055/record.json`);
   expect(await record.text()).toContain('Harbour Depot, made up');
   expect(record.headers()['x-anakyklos']).toBe('samples');
-  await page.goto(`http://localhost:${BESIDE}/workshop`);
+  await page.goto(`http://localhost:${BESIDE}/first-hour?at=Name`);
+  await page.getByLabel('On papers and files').fill('Tried Depot, made up');
+  await after(page, () => page.getByRole('button', { name: 'It is called that' }).click());
   await page.goto(`http://localhost:${BESIDE}/made-up`);
   await expect(page.getByText('This is a made-up depot itself')).toBeVisible();
 
@@ -67,11 +69,19 @@ test('a made-up depot stands beside a workshop, marked on every page and paper, 
 
 test('it is served on as it was left when the workshop is started again, and taken out by one press', async ({ page }) => {
   await server.kill();
+  // Its port is taken when the workshop is started again: what was done there is not lost by the next press.
+  const other = createServer().listen(BESIDE);
   await serve();
   await page.goto('/');
   await signsIn(page, 'Mhairi', '135790');
   await page.goto('/made-up');
+  await expect(page.locator('.problem')).toContainText(`Port ${BESIDE}`, { timeout: 300_000 });
+  await new Promise((r) => {
+    other.close(r);
+  });
+  await after(page, () => page.getByRole('button', { name: 'Bring the made-up depot in' }).click());
   await stands(page);
+  expect(await (await page.request.get(`http://localhost:${BESIDE}/signin`)).text()).toContain('Tried Depot, made up');
   await page.getByText('Take it out', { exact: true }).click();
   await after(page, () => page.getByRole('button', { name: 'Take the made-up depot out' }).click());
   await expect(page.getByRole('button', { name: 'Bring the made-up depot in' })).toBeVisible();

@@ -29,6 +29,8 @@ internal sealed class MadeUpDepot(Options options, IServer server, TimeProvider 
 
     private string Folder => Path.TrimEndingDirectorySeparator(Path.GetFullPath(options.Folder)) + ".samples";
 
+    private bool IsWhole => File.Exists(Path.Combine(Folder, Whole)) && DemoDepot.IsDemo(Folder);
+
     private int Port => options.MadeUpPort > 0 ? options.MadeUpPort : Own + 1;
 
     // Where no port was named, the server knows.
@@ -44,7 +46,8 @@ internal sealed class MadeUpDepot(Options options, IServer server, TimeProvider 
         {
             if (!IsOffered || _now.Stage is not (MadeUpStage.None or MadeUpStage.Failed))
                 return;
-            Begin(keep: false);
+            // What stands there from before is served on; only what was given up halfway is made anew.
+            Begin(keep: IsWhole);
         }
     }
 
@@ -77,7 +80,7 @@ internal sealed class MadeUpDepot(Options options, IServer server, TimeProvider 
     public Task StartedAsync(CancellationToken cancellationToken)
     {
         lock (_turn)
-            if (IsOffered && File.Exists(Path.Combine(Folder, Whole)) && DemoDepot.IsDemo(Folder))
+            if (IsOffered && IsWhole)
                 Begin(keep: true);
         return Task.CompletedTask;
     }
