@@ -66,9 +66,13 @@ public sealed record Debrief(IReadOnlyList<Harmed> Harms, IReadOnlyList<Noticed>
         {
             foreach (var notice in run.Lesson.Notice.Where(n => !shown.ContainsKey(n.What) && Shows(before.Vehicle, n.What)))
                 shown[notice.What] = entry.At;
-            if (entry is CardTold told && Practice.Claims.Of(before.Card, told.Said, before) is { } claim
-                && claims.TrueForAll(c => c.Says != claim.Says))
+            if (entry is not CardTold told || Practice.Claims.Of(before.Card, told.Said, before) is not { } claim)
+                continue;
+            var same = claims.FindIndex(c => (c.Step, c.Sort) == (claim.Step, claim.Sort));
+            if (same < 0)
                 claims.Add(claim);
+            else
+                claims[same] = claim with { At = claims[same].At };
         }
         IReadOnlyList<Noticed> noticed = [.. run.Lesson.Notice.Select(n => new Noticed(n, shown.GetValueOrDefault(n.What) is var at
             && at == default ? null : at, run.Known.TryGetValue(n.What, out var known) ? known : null, !n.ToCard || Told(run, n.What)))];
@@ -114,8 +118,9 @@ public sealed record Debrief(IReadOnlyList<Harmed> Harms, IReadOnlyList<Noticed>
                 : $"Nobody looked where it was to be seen: {Words.Low(n.Notice.Says)}.";
         foreach (var n in noticed.Where(n => n is { SeenAt: not null, IsTold: false }))
             yield return $"It was seen, and the card does not know: {Words.Low(n.Notice.Says)}.";
-        foreach (var c in claims)
-            yield return $"The card was told what was not so. {c.Says}.";
+        foreach (var alike in claims.GroupBy(c => c.How).OrderByDescending(g => g.Max(c => c.Weight)))
+            yield return alike.Count() == 1 ? $"The card was told what was not so. {alike.First().Says}."
+                : $"The card was told what was not so, {alike.Count()} times. {alike.First().Says}.";
         if (run.Card.Signature is null)
             yield return "The ring is not closed: the card is not signed.";
     }

@@ -36,21 +36,35 @@ public static partial class LessonMaking
             f.Fault, f.Notice))
             .OrderBy(f => !at.IsEmpty && f.Notice.What.Text == at.Text ? 0 : 1)];
 
-    /// <summary>A text without a plate and without names.</summary>
+    /// <summary>A text without plates and without names.</summary>
     /// <param name="text">The text.</param>
-    /// <param name="plate">The plate, also where it is written with another gap or none.</param>
+    /// <param name="plates">Plates, also where they are written with other gaps or none.</param>
     /// <param name="names">Names of people, each also by its first word alone.</param>
-    public static string Without(string text, string plate, IEnumerable<string> names)
+    public static string Without(string text, IEnumerable<string> plates, IEnumerable<string> names)
     {
-        var bare = string.Concat(plate.Where(char.IsAsciiLetterOrDigit).Select(c => $"{Regex.Escape($"{c}")}[- ]?"));
-        if (bare.Length > 0)
-            text = Regex.Replace(text, $@"\b{bare.TrimEnd('?')[..^4]}\b", "the vehicle",
-                RegexOptions.IgnoreCase | RegexOptions.CultureInvariant);
+        var bare = plates.Select(Bare).Where(p => p.Length > 1).ToHashSet();
+        text = Runs().Replace(text, run => WithoutPlates(run.Value, bare));
         foreach (var name in names.Where(n => n.Trim().Length > 1).OrderByDescending(n => n.Length))
             foreach (var said in new[] { name.Trim(), name.Trim().Split(' ')[0] }.Where(n => n.Length > 2))
                 text = Regex.Replace(text, $@"(?<!\w){Regex.Escape(said)}(?!\w)", "somebody",
                     RegexOptions.IgnoreCase | RegexOptions.CultureInvariant);
         return text;
+    }
+
+    private static string Bare(string plate) => string.Concat(plate.Where(char.IsAsciiLetterOrDigit)).ToUpperInvariant();
+
+    // The longest first: what is one plate as a whole is not half of another.
+    private static string WithoutPlates(string run, HashSet<string> bare)
+    {
+        var words = Words().Matches(run);
+        for (var many = words.Count; many > 0; many--)
+            for (var from = 0; from + many <= words.Count; from++)
+            {
+                var (start, end) = (words[from].Index, words[from + many - 1].Index + words[from + many - 1].Length);
+                if (bare.Contains(Bare(run[start..end])))
+                    return WithoutPlates(run[..start], bare) + "the vehicle" + WithoutPlates(run[end..], bare);
+            }
+        return run;
     }
 
     /// <summary>The lesson of a draft; or what is wrong with that, by its field.</summary>
@@ -84,6 +98,13 @@ public static partial class LessonMaking
                 [chosen.Notice with { Says = draft.Says.Trim().TrimEnd('.') }],
             [.. Enum.GetValues<HarmKind>().Where(k => k != HarmKind.OutOfReach)], draft.Right.Trim(), [], null, []), []);
     }
+
+    // Words with at most one space or dash between them, few enough for a plate in pieces.
+    [GeneratedRegex(@"(?<!\w)\w+(?:[- ]\w+){0,40}")]
+    private static partial Regex Runs();
+
+    [GeneratedRegex(@"\w+")]
+    private static partial Regex Words();
 
     [GeneratedRegex("[^a-z0-9]+")]
     private static partial Regex NoLetters();

@@ -83,9 +83,11 @@ public sealed class LessonFileTests
     [InlineData("HD-07 came with Iona R. at the wheel", "the vehicle came with somebody at the wheel")]
     [InlineData("hd 07 and HD07: iona, and IONA R.", "the vehicle and the vehicle: somebody, and somebody")]
     [InlineData("Ionaros HD-071 stays", "Ionaros HD-071 stays")]
+    [InlineData("Not hd-07 but ab12 cd, of 7 that came: AB-12-CD", "Not the vehicle but the vehicle, of 7 that came: the vehicle")]
+    [InlineData("HD-0 7 stood by HD-0", "the vehicle stood by the vehicle")]
     [InlineData("The Council pool's hose", "The somebody's hose")]
     public void Plate_and_names_are_left_out(string said, string bare) =>
-        Assert.Equal(bare, LessonMaking.Without(said, "HD-07", ["Iona R.", "Council pool"]));
+        Assert.Equal(bare, LessonMaking.Without(said, ["HD-07", "HD-0", "AB 12 CD", "7", ""], ["Iona R.", "Council pool"]));
 
     [Fact]
     public void A_lesson_of_what_happened_can_be_worked_and_what_it_lacks_is_told_by_its_field()

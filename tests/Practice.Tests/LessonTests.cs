@@ -32,7 +32,7 @@ public sealed class LessonTests
         ["first-oil-change"] = "Engine drain plug: it is loose",
         ["filter-that-also-fits"] = "Oil filter cartridge: it lets too little through",
         ["ring-that-stayed-on"] = "Oil filter cap: two seals under it",
-        ["washer-that-is-not-there"] = "washer for the drain plug was not a new one",
+        ["washer-that-is-not-there"] = "nobody had fitted a new washer for the drain plug",
         ["twenty-eight-of-what"] = "engine drain plug stood at 51.5 N·m",
         ["clip-that-fell"] = "Undertray: 1 of 11 screws are missing",
         ["fill-plug-that-will-not-move"] = "It was seen, and the card does not know: the fill plug does not move",
@@ -47,9 +47,9 @@ public sealed class LessonTests
         ["stick-on-a-slope"] = "Nobody looked where it was to be seen: it does not stand level",
         ["two-fluids-in-one-pan"] = "another fluid had run into the same pan",
         ["plug-that-looks-the-same"] = "Gearbox oil: 1.74 L on the floor",
-        ["drained-before-it-was-proven"] = "final drive fill plug was still in",
+        ["drained-before-it-was-proven"] = "nobody had undone the final drive fill plug",
         ["hot-metal"] = "Radiator drain plug: hot metal and what is under pressure",
-        ["sensor-left-off"] = "air mass sensor plug was still off",
+        ["sensor-left-off"] = "nobody had put the air mass sensor plug back",
         ["pad-that-will-not-last"] = "Nobody looked where it was to be seen: one brake pad is almost worn out",
     };
 

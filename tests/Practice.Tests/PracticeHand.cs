@@ -53,6 +53,9 @@ internal sealed class PracticeHand
     /// <summary>Does a step at once, whatever the card says to it.</summary>
     internal bool IsHasty { get; init; }
 
+    /// <summary>Presses the pedal before the card is told what it does.</summary>
+    internal bool Feels { get; init; } = true;
+
     /// <summary>All that was done and told, in order.</summary>
     internal List<object> Script { get; } = [];
 
@@ -61,9 +64,30 @@ internal sealed class PracticeHand
 
     private Vehicle Vehicle => Run.Vehicle.Until(_now < Run.Vehicle.Now ? Run.Vehicle.Now : _now).Vehicle;
 
+    /// <summary>Works on until the card stands at a step, does something there by the choices of the bay, and tells the card
+    /// something.</summary>
+    internal Debrief At(Func<JobCard, bool> stands, string choice, string typed, Func<SheetStep, CardCommand> says)
+    {
+        On(stands);
+        _now = Run.Card.Waits.Select(w => w.Until).Append(_now).Max();
+        Do(new Goes(Run.Card.Next!.Place));
+        if (choice.Length > 0)
+            Choose(choice, typed);
+        Tell(says(Run.Card.Next!));
+        return Debrief.Of(Run);
+    }
+
     internal Debrief Through()
     {
-        for (var presses = 0; presses < 400 && Run.Card is { Next: { } step, Ended: null }; presses++)
+        On(_ => false);
+        Decide();
+        Tell(new Sign());
+        return Debrief.Of(Run);
+    }
+
+    private void On(Func<JobCard, bool> stops)
+    {
+        for (var presses = 0; presses < 400 && Run.Card is { Next: { } step, Ended: null } && !stops(Run.Card); presses++)
         {
             _now += step.Takes;
             if (IsHasty && step.Cold && Run.Card.InTheWay(step, _now).Count > 0)
@@ -78,9 +102,6 @@ internal sealed class PracticeHand
             _now = CardWalk.Later(Run.Card, step, _now);
             Step(step);
         }
-        Decide();
-        Tell(new Sign());
-        return Debrief.Of(Run);
     }
 
     private void Step(SheetStep step)
@@ -101,6 +122,11 @@ internal sealed class PracticeHand
             foreach (var hand in HandsOf.Event(Run.Card, new(Run.Card.History.Count + 1, _now, Tavish, Guid.Empty, e), Vehicle))
                 if (Means(hand) is { } meant)
                     Do(meant);
+        if (Feels && command is (PressPedal or FeelPedal))
+        {
+            Do(new Goes(Place.Cab));
+            Choose("pedal/feel");
+        }
         Look(step);
         // What was seen meanwhile is told otherwise.
         Tell(Shown(step, UsualPress.Of(Run.Card, step)));

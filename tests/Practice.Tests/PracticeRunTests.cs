@@ -100,9 +100,9 @@ public sealed class PracticeRunTests
         var hand = new PracticeHand(On("tarn-courier-20d", "engine-oil-and-filter"), hasEyes: false) { Means = _ => null };
         var debrief = hand.Through();
         var claims = string.Join('\n', debrief.Claims.Select(c => c.Says));
-        foreach (var words in (string[])["wheel chocks was not in place", "was still on", "nobody had looked at the lifting points",
-            "the vehicle stood on its wheels", "drain plug was still in", "was not a new one", "went in", "the engine did not run",
-            "the indicator was still lit"])
+        foreach (var words in (string[])["nobody had set the wheel chocks", "nobody had taken the undertray off",
+            "nobody had looked at the lifting points", "the vehicle stood on its wheels", "nobody had undone the engine drain plug",
+            "nobody had fitted a new", "went in", "the engine did not run", "the indicator was still lit"])
             Assert.Contains(words, claims);
         Assert.False(debrief.IsPassed);
     }

@@ -63,7 +63,7 @@ public sealed class PracticePageTests() : InTheDemo("tavish")
         Assert.Equal(HttpStatusCode.OK, await Me.Submit("form[action*='handler=End']"));
         Assert.Equal($"/practice/{run}/debrief", Me.Address.AbsolutePath);
         Assert.Contains("The ring was not closed", Me.Heading);
-        Assert.Contains("bonnet was still on", Me.Text);
+        Assert.Contains("nobody had taken the bonnet off", Me.Text);
         Assert.Contains("not seen", Me.Text);
         await Me.Get($"/practice/{run}/replay?at=1");
         Assert.Contains("Tavish M. sets: wheel chocks", Me.Heading);

@@ -56,7 +56,7 @@ for (const script of [true, false])
     if (script) await page.locator('html[data-awake]:not(.deaf)').waitFor();
     await after(page, () => page.getByRole('button', { name: 'look back' }).click());
     await expect(page.locator('main h1')).toContainText('The ring was not closed');
-    await expect(page.locator('.debrief-parts')).toContainText('bonnet was still on');
+    await expect(page.locator('.debrief-parts')).toContainText('nobody had taken the bonnet off');
     await expect(page.locator('.debrief-parts')).toContainText('not seen');
     await page.getByRole('link', { name: 'Tell it again' }).click();
     await expect(page.locator('.phase')).toContainText('1 of ');

@@ -48,8 +48,9 @@ public sealed class FromModel(CardStore cards, VehicleStore vehicles, PeopleStor
         _ => null,
     };
 
-    private string Bare(string? text) => LessonMaking.Without(text ?? "", _card.Opened.Plate, people.All().Select(p => p.Name)
-        .Concat(_card.History.Select(h => h.By.Name)).Append(vehicles.Find(_card.Opened.Plate)?.Task ?? "").Distinct());
+    private string Bare(string? text) => LessonMaking.Without(text ?? "", vehicles.Known().Append(_card.Opened.Plate),
+        people.All().Select(p => p.Name).Concat(_card.History.Select(h => h.By.Name))
+            .Append(vehicles.Find(_card.Opened.Plate)?.Task ?? "").Distinct());
 
     public IActionResult OnGet(long card, int seq)
     {
