@@ -159,11 +159,14 @@ export async function workUpTo(page, begins, press, settled = sitOut) {
 /** Taps the drawn dipstick at a place: 0 is the bottom mark, 1 the top mark. */
 export async function tapStick(page, level, tap) {
   await expect(page.getByRole('slider')).toBeVisible({ timeout: 20_000 });
+  // A drawing that came a moment ago does not hear a tap yet.
+  await page.locator('html[data-awake]:not(.deaf)').waitFor();
   const box = await page.locator('.stick').boundingBox();
   const scale = Math.min(box.width / 275, box.height / 500);
   const top = box.y + (box.height - 500 * scale) / 2;
   const left = box.x + (box.width - 275 * scale) / 2;
   await tap(left + 122 * scale, top + (390 - level * 230) * scale);
+  await expect(page.locator('#level')).toHaveValue(String(level));
 }
 
 export const heading = async (page) => (await title(page)).replace(/\s+/g, ' ');
