@@ -87,7 +87,7 @@ public sealed class FirstHour(SettingStore settings, PeopleStore people, ShelfSt
         if (units is not ("metric" or "us"))
             return false;
         await settings.Change(now => now with { Units = units });
-        await people.Prefer(lead.Id, units, lead.Look);
+        await people.Prefer(lead.Id, units, lead.Look, lead.Language);
         return true;
     }
 

@@ -70,11 +70,16 @@ public sealed class PeopleStore(WorkshopDatabase database, SessionStore sessions
         """, new { member.Id, member.Name, role = Word(member.Role), member.PinHash, member.Units, member.Look, onlyAsFirst }) == 1);
 
     /// <summary>Changes how a person likes to see things.</summary>
+    /// <param name="id">Who.</param>
+    /// <param name="units">"metric" or "us".</param>
+    /// <param name="look">"device", "day" or "night".</param>
+    /// <param name="language">"en" or "de"; empty for the one that their browser asks for.</param>
     /// <returns>1, or 0 when nobody has this id.</returns>
-    public Task<int> Prefer(PersonId id, string units, string look) => database.Writes.Run(scope =>
+    public Task<int> Prefer(PersonId id, string units, string look, string language) => database.Writes.Run(scope =>
     {
         scope.OnCommit(() => _known.TryRemove(id, out _));
-        return scope.Connection.Execute("update person set units = @units, look = @look where id = @id", new { id, units, look });
+        return scope.Connection.Execute("update person set units = @units, look = @look, language = @language where id = @id",
+            new { id, units, look, language });
     });
 
     /// <summary>Gives a person another PIN; wherever else they are signed in, they are no more. Wrong ones before are forgotten.</summary>
@@ -159,9 +164,10 @@ public sealed class PeopleStore(WorkshopDatabase database, SessionStore sessions
     {
         using var connection = database.Connect();
         return [.. connection.Query<(string Id, string Name, string Role, string Hash, string Units,
-            string Look, string? Gone)>($"select id, name, role, pin_hash, units, look, gone_at from person {where}", values)
+            string Look, string? Gone, string Language)>(
+            $"select id, name, role, pin_hash, units, look, gone_at, language from person {where}", values)
             .Select(r => new Member(r.Id, r.Name, Enum.Parse<Role>(r.Role, true), r.Hash, r.Units, r.Look,
-                r.Gone is null ? null : CardStore.Time(r.Gone)))];
+                r.Gone is null ? null : CardStore.Time(r.Gone), r.Language))];
     }
 
     private static string Word(Role role) => role.ToString().ToLowerInvariant();

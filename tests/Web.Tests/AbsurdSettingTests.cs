@@ -59,15 +59,17 @@ public sealed class AbsurdSettingTests() : InTheDemo("una")
     [InlineData("/people", "?handler=Digits", "six", "")]
     [InlineData("/you", "", "units", "cubits")]
     [InlineData("/you", "", "look", "dusk")]
+    [InlineData("/you", "", "language", "xx")]
     public async Task A_choice_that_nobody_offers_changes_nothing(string page, string handler, string field, string value)
     {
-        await Say("/you", "", ("units", "us"), ("look", "night"));
+        await Say("/you", "", ("units", "us"), ("look", "night"), ("language", "en"));
         await Say("/people", "?handler=Digits", ("six", "true"));
-        (string, string)[] other = page != "/you" ? [] : field == "units" ? [("look", "day")] : [("units", "metric")];
+        (string, string)[] other = page != "/you" ? []
+            : [.. new[] { ("units", "metric"), ("look", "day") }.Where(o => o.Item1 != field)];
         var status = await Say(page, handler, [(field, value), .. other]);
         Assert.Equal(HttpStatusCode.BadRequest, status);
         await Me.Get("/you");
-        Assert.Equal(["us", "night"], Me.Page.QuerySelectorAll("input:checked").Select(i => i.GetAttribute("value")));
+        Assert.Equal(["us", "night", "en"], Me.Page.QuerySelectorAll("input:checked").Select(i => i.GetAttribute("value")));
         Assert.True(Host.Services.GetRequiredService<SettingStore>().Read().LongPins);
     }
 

@@ -22,8 +22,8 @@ public class ArrowTests
         "Records", "Readings", "Booking",
         "Workshop", "Rehearsal", "Authoring"];
 
-    private static readonly string[] WebRooms = ["Wording", "Drawing", "Commands", "Hosting", "Coaches", "Papers", "Pages", "Api",
-        "Demo", "Serving", "CommandLine"];
+    private static readonly string[] WebRooms = ["Wording", "Drawing", "Commands", "Hosting", "Coaches", "Papers", "Languages",
+        "Pages", "Api", "Demo", "Serving", "CommandLine"];
 
     [Fact]
     public void Core_references_the_base_library_and_nothing_else() =>

@@ -263,6 +263,26 @@ test('a form with a PIN is never kept, whatever the line does', async ({ page })
   expect(await kept(page)).toHaveLength(0);
 });
 
+test('a browser that asks for German is told in German that the line is gone, and what became of a press', async ({ browser }) => {
+  const context = await browser.newContext({ baseURL: `http://localhost:${PORT}`, locale: 'de-DE' });
+  const page = await context.newPage();
+  await page.goto('/signin');
+  await page.getByText('Iona R.', { exact: true }).click();
+  await page.getByLabel('PIN').fill(PIN);
+  await page.getByLabel('PIN').press('Enter');
+  await expect(page.getByRole('heading', { name: 'In den Plätzen' })).toBeVisible();
+  await page.goto('/you');
+  for (const [field, pin] of [['old', PIN], ['pin', '97531'], ['again', '97531']]) await page.locator(`input[name=${field}]`).fill(pin);
+  line.set('cut');
+  await page.locator('form:has(input[name=old]) button[type=submit]').click();
+  await expect(page.locator('.notice')).toContainText('PIN wurde nicht aufgehoben');
+  await page.goto(`/lift/${card}`).catch(() => {});
+  await expect(strip(page)).toContainText(/Keine Leitung seit \d\d:\d\d\.\s+Was gedrückt wird, bleibt hier/);
+  line.set('up');
+  await expect(strip(page)).toBeHidden({ timeout: 20_000 });
+  await context.close();
+});
+
 test('the whole card with a line that dies three times for minutes: every press once', async ({ context }, info) => {
   info.setTimeout(900_000);
   const seed = 20_261_130;

@@ -2,6 +2,7 @@ using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Languages;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -10,6 +11,9 @@ namespace Anakyklos.Web.Pages;
 /// <summary>How a person likes to see things, and their PIN.</summary>
 public sealed class YouModel(PeopleStore people, PeopleDesk desk, BrowserSignIn browser, Viewer viewer) : PageModel
 {
+    /// <summary>What is sent by whoever chooses no language; an empty choice cannot be told from none.</summary>
+    public const string AsTheBrowserAsks = "browser";
+
     public List<Refusal> Refusals { get; } = [];
 
     /// <summary>Whether the workshop asks for a longer PIN than was typed to sign in.</summary>
@@ -27,13 +31,14 @@ public sealed class YouModel(PeopleStore people, PeopleDesk desk, BrowserSignIn 
         return viewer.Member is null ? Redirect("/signin") : Page();
     }
 
-    public async Task<IActionResult> OnPostAsync(string? units, string? look)
+    public async Task<IActionResult> OnPostAsync(string? units, string? look, string? language)
     {
         if (viewer.Member is not { } member)
             return Redirect("/signin");
-        if (units is not ("us" or "metric") || look is not ("day" or "night" or "device"))
+        if (units is not ("us" or "metric") || look is not ("day" or "night" or "device")
+            || (language is not (null or AsTheBrowserAsks) && Offered.All.All(l => l.Code != language)))
             return BadRequest();
-        await people.Prefer(member.Id, units, look);
+        await people.Prefer(member.Id, units, look, language switch { null => member.Language, AsTheBrowserAsks => "", _ => language });
         return Redirect("/");
     }
 

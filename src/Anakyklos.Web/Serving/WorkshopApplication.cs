@@ -8,6 +8,7 @@ using Anakyklos.Storage;
 using Anakyklos.Web.Api;
 using Anakyklos.Web.Demo;
 using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Languages;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -221,6 +222,13 @@ public static class WorkshopApplication
                 (context.Resource as HttpContext)?.RequestServices.GetRequiredService<Viewer>().Member?.Role == Role.Lead));
         services.AddAntiforgery(a => (a.HeaderName, a.Cookie.Name, a.Cookie.SameSite, a.Cookie.SecurePolicy) = ("X-Antiforgery",
             options.Cookie + "-form", SameSiteMode.Strict, CookieSecurePolicy.SameAsRequest));
+        services.Configure<RequestLocalizationOptions>(l =>
+        {
+            // What is kept and reckoned is the same for everybody; only what is said to a person is in their language.
+            l.DefaultRequestCulture = new(Offered.English, Offered.English);
+            (l.SupportedCultures, l.SupportedUICultures) = ([Offered.English], [.. Offered.Cultures]);
+            l.RequestCultureProviders = [new PersonLanguage()];
+        });
         services.AddRouting(r => r.LowercaseUrls = true);
         services.AddRazorPages(pages =>
         {
@@ -239,6 +247,7 @@ public static class WorkshopApplication
         }).AddMvcOptions(mvc =>
         {
             mvc.Filters.Add<PageActionResults>();
+            mvc.Filters.Add<SpokenPages>();
             mvc.Filters.AddService<SentForms>();
         });
         var forms = services.Last(s => s.ServiceType == typeof(IAntiforgery)).ImplementationType!;
@@ -311,6 +320,7 @@ public static class WorkshopApplication
         app.UseRouting();
         app.UseMiddleware<FirstRun>();
         app.UseAuthentication();
+        app.UseRequestLocalization();
         app.UseAuthorization();
         app.Use(TokenSignIn.Keep);
         app.Use(PageActionAnswers.TakeIn);

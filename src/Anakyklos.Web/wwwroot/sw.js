@@ -11,7 +11,7 @@ const FILES = [
   '/lib/b612-latin-400-normal.woff2', '/lib/b612-latin-700-normal.woff2',
   '/lib/b612-mono-latin-400-normal.woff2', '/lib/b612-mono-latin-700-normal.woff2',
   ...['screen', 'keys', 'bounce', 'press', 'kept', 'line', 'outbox', 'way', 'cupboard', 'clock', 'gauges', 'dispenser', 'wrench', 'calls',
-    'dash', 'placing'].map((name) => `/js/${name}.js`),
+    'dash', 'placing', 'words'].map((name) => `/js/${name}.js`),
 ];
 
 let deadAt = -ASKS_AGAIN;

@@ -1,3 +1,4 @@
+import { say } from './words.js';
 // The trigger of the dispenser: while it is held the meter runs up, until it shuts; letting go before sends how much ran.
 const LITRES_A_SECOND = 0.8;
 const SHUT = 140;
@@ -39,7 +40,7 @@ export const dispenser = () => ({
     this.$refs.jet.classList.toggle('runs', !shut);
     if (shut && !this.shutLook) {
       this.shutLook = 'clicked';
-      this.$root.querySelector('.wrench-click').textContent = 'Shut';
+      this.$root.querySelector('.wrench-click').textContent = say('Shut');
       navigator.vibrate?.(SHUT);
     }
     requestAnimationFrame(() => this.flow());

@@ -1,5 +1,6 @@
 import { workshopNow } from './clock.js';
 import { again } from './way.js';
+import { say } from './words.js';
 
 const two = (n) => String(n).padStart(2, '0');
 
@@ -46,7 +47,7 @@ function callOut(text) {
 export const sound = () => ({
   quiet: isQuiet(),
   get words() {
-    return this.quiet ? 'Sound is off' : 'Sound is on';
+    return this.quiet ? say('Sound is off') : say('Sound is on');
   },
   get pressed() {
     return this.quiet ? 'false' : 'true';
@@ -72,11 +73,11 @@ export const wait = () => ({
     const ms = Number(this.$el.dataset.until) - workshopNow();
     this.left = clock(ms);
     this.over = ms <= 0 ? 'over' : '';
-    this.word = ms <= 0 ? 'is over' : 'runs on its own';
+    this.word = ms <= 0 ? say('is over') : say('runs on its own');
     if (ms > 0) this.ran = true;
     else {
       clearInterval(this.timer);
-      if (this.ran && this.$el.dataset.for) callOut(`${this.$el.dataset.for}: over.`);
+      if (this.ran && this.$el.dataset.for) callOut(say('{0}: over.', this.$el.dataset.for));
       if (this.$el.dataset.reload) setTimeout(again, 700);
     }
   },

@@ -1,8 +1,11 @@
 import { deadSince, inTheWay, isDead, isOut, session } from './line.js';
 import { drop, everything, letGo } from './outbox.js';
+import { say } from './words.js';
 
 const clock = (at) => new Date(at).toTimeString().slice(0, 8);
-const many = (n) => (n === 1 ? 'One press is' : `${n} presses are`);
+const unsaved = (n) => (n === 1 ? say('One press is kept here, not saved yet.') : say('{0} presses are kept here, not saved yet.', n));
+const undecided = (n) => (n === 1 ? say('One press is kept here: you decide.') : say('{0} presses are kept here: you decide.', n));
+const sinceWhen = () => say('{0} since {1}.', inTheWay(), clock(deadSince()).slice(0, 5));
 
 const NEWS = ['line', 'kept'];
 
@@ -39,18 +42,18 @@ export const strip = () => ({
     this.link = here.length > 0 && !(onTheWay && here.length === 1) && location.pathname !== '/kept';
     this.out = isOut();
     this.look = isDead() ? 'dead' : stopped.length ? 'stopped' : '';
-    this.rest = mine.length ? `${many(mine.length)} kept here, not saved yet.` : 'What you press is kept here until it is back.';
-    if (isDead()) this.words = `${inTheWay()} since ${clock(deadSince()).slice(0, 5)}.`;
+    this.rest = mine.length ? unsaved(mine.length) : say('What you press is kept here until it is back.');
+    if (isDead()) this.words = sinceWhen();
     else if (stopped.length) {
-      this.words = 'The card did not take what you pressed.';
-      this.rest = `${many(mine.length)} kept here: you decide.`;
-    } else if (mine.length && !(onTheWay && here.length === 1)) this.words = 'Sending what was kept.';
+      this.words = say('The card did not take what you pressed.');
+      this.rest = undecided(mine.length);
+    } else if (mine.length && !(onTheWay && here.length === 1)) this.words = say('Sending what was kept.');
     else if (others.length) {
-      this.words = `${others[0].name} pressed here while there was no line.`;
-      this.rest = 'It is kept until they sign in here.';
+      this.words = say('{0} pressed here while there was no line.', others[0].name);
+      this.rest = say('It is kept until they sign in here.');
     } else this.words = '';
     const saved = document.querySelector('[data-saved]');
-    if (saved && mine.length && this.words) saved.textContent = `Kept here ${clock(mine.at(-1).at)}`;
+    if (saved && mine.length && this.words) saved.textContent = say('Kept here {0}', clock(mine.at(-1).at));
   },
 });
 
@@ -77,28 +80,28 @@ export const keptHere = () => ({
   async refresh() {
     const here = await everything();
     const stopped = new Set(here.filter((e) => e.refusal).map((e) => e.chain));
-    this.state = isDead() ? `${inTheWay()} since ${clock(deadSince()).slice(0, 5)}.` : '';
+    this.state = isDead() ? sinceWhen() : '';
     this.none = here.length === 0;
     this.signsIn = !this.me || here.some((e) => e.person !== this.me.id);
     this.entries = here.map((e) => {
       const own = this.me?.id === e.person;
       const canDrop = own ? stopped.has(e.chain) : this.me?.role === 'lead';
-      const goes = own || !this.me ? 'Goes by itself.' : `Goes when ${e.name} signs in here.`;
+      const goes = own || !this.me ? say('Goes by itself.') : say('Goes when {0} signs in here.', e.name);
       return {
         n: e.n,
         time: clock(e.at),
-        place: e.card ? `Card ${e.card}` : e.chain,
+        place: e.card ? say('Card {0}', e.card) : e.chain,
         where: e.where,
         words: e.words,
         told: e.told.join(', '),
         by: e.name,
-        says: e.refusal ? e.refusal.said.join(' ') || 'It was not taken.' : '',
-        now: e.refusal?.now ? `It stands at: ${e.refusal.now}. ${e.refusal.meanwhile.join(' ')}` : '',
-        waits: e.refusal ? '' : stopped.has(e.chain) ? 'Waits for the one before it.' : goes,
+        says: e.refusal ? e.refusal.said.join(' ') || say('It was not taken.') : '',
+        now: e.refusal?.now ? `${say('It stands at: {0}.', e.refusal.now)} ${e.refusal.meanwhile.join(' ')}` : '',
+        waits: e.refusal ? '' : stopped.has(e.chain) ? say('Waits for the one before it.') : goes,
         again: Boolean(e.refusal) && own,
         canDrop,
-        leaves: e.refusal && here.some((other) => other.chain === e.chain && other.n !== e.n) ? 'Leave this one out, send the rest'
-          : 'Leave this one out',
+        leaves: e.refusal && here.some((other) => other.chain === e.chain && other.n !== e.n) 
+          ? say('Leave this one out, send the rest') : say('Leave this one out'),
         acts: Boolean(e.refusal) || canDrop,
         link: e.card ? `/lift/${e.card}` : e.chain,
       };

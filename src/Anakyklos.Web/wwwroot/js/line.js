@@ -1,3 +1,5 @@
+import { say } from './words.js';
+
 // Whether the workshop can be reached, and what is in the way if not. It is noticed before anybody presses: the stream of a card beats.
 export const channel = 'BroadcastChannel' in window ? new BroadcastChannel('anakyklos') : null;
 
@@ -12,18 +14,18 @@ const ANSWERS_IN = 2500;
 /** none: no line; silent: it takes requests and does not answer; strange: something else answers; trouble: it cannot keep anything; out:
  * nobody is signed in any more. */
 const words = {
-  none: 'No line',
-  silent: 'The workshop does not answer',
-  strange: 'Something else answers in place of the workshop',
-  trouble: 'The workshop can keep nothing just now',
-  out: 'You were signed out',
+  none: () => say('No line'),
+  silent: () => say('The workshop does not answer'),
+  strange: () => say('Something else answers in place of the workshop'),
+  trouble: () => say('The workshop can keep nothing just now'),
+  out: () => say('You were signed out'),
 };
 
 export const isDead = () => why !== '';
 export const isOut = () => why === 'out';
 /** Whether pages can be read although nothing can be kept, or somebody must sign in first. */
 export const canRead = () => why === 'out' || why === 'trouble';
-export const inTheWay = () => words[why] ?? '';
+export const inTheWay = () => words[why]?.() ?? '';
 export const deadSince = () => since;
 
 const changed = () => dispatchEvent(new CustomEvent('line'));

@@ -5,6 +5,7 @@ import { drop, everything, flush, give, keep, mark, sending, waitsOf } from './o
 import {
   block, cardHere, foresees, momentWith, pageNow, pageOf, prepare, runsStill, setTimes, shownBy, step, stepBack, tidy, wayHere, wayOf,
 } from './way.js';
+import { say } from './words.js';
 
 // A press is kept here before it is sent, with the id of its form, until it is answered as saved. While the line is dead it stays kept, and
 // the lift goes on along the way that was prepared.
@@ -24,6 +25,7 @@ function put(html, address, fix) {
   const page = new DOMParser().parseFromString(html, 'text/html');
   fix?.(page);
   document.title = page.title;
+  document.documentElement.lang = page.documentElement.lang;
   if (address) history.pushState(null, '', address);
   document.documentElement.classList.remove('reads-only');
   document.body.replaceWith(page.body);
@@ -125,14 +127,14 @@ function entryOf(form, submitter) {
 
 async function giveSecret(form, entry) {
   const token = form.querySelector('[name="__RequestVerificationToken"]')?.value ?? '';
-  const late = setTimeout(() => tell('Sent. Waiting for the workshop.'), SLOW);
+  const late = setTimeout(() => tell(say('Sent. Waiting for the workshop.')), SLOW);
   try {
     const answer = await give(entry, token, SENT_IN * 2);
     if (isAnswered(answer)) return show(answer, entry);
     if (answer.is === 'trouble' || answer.is === 'out') return show(answer, entry);
-    tell('Something else answers in place of the workshop. The PIN was not kept; press again when it is back.');
+    tell(say('Something else answers in place of the workshop. The PIN was not kept; press again when it is back.'));
   } catch {
-    tell('No line. Nothing was sent and the PIN was not kept; press again when the line is back.');
+    tell(say('No line. Nothing was sent and the PIN was not kept; press again when the line is back.'));
   } finally {
     clearTimeout(late);
   }
@@ -140,7 +142,7 @@ async function giveSecret(form, entry) {
 }
 
 async function send1(entry, n, token) {
-  const late = setTimeout(() => tell('Sent. Waiting for the workshop; it is kept here until it answers.'), SLOW);
+  const late = setTimeout(() => tell(say('Sent. Waiting for the workshop; it is kept here until it answers.')), SLOW);
   try {
     const answer = await sending(n, async () => {
       const came = await give(entry, token, SENT_IN);
@@ -167,11 +169,11 @@ async function goOn(entry, n) {
     case 'foreseen':
       return showPrepared(await step(way), way);
     case 'beside':
-      return showPrepared(await pageNow(way), way, 'Kept here.');
+      return showPrepared(await pageNow(way), way, say('Kept here.'));
     default:
       if (way && !way.blocked) await block(way, entry.words, n);
-      return tell(entry.card ? 'Kept here. What the card says to it is known when the line is back; you can read on until then.'
-        : 'Kept here, and sent when the line is back.');
+      return tell(entry.card ? say('Kept here. What the card says to it is known when the line is back; you can read on until then.')
+        : say('Kept here, and sent when the line is back.'));
   }
 }
 
@@ -192,15 +194,16 @@ async function sendItself(e, without) {
 addEventListener('submit', (e) => {
   const form = e.target;
   if (form.method !== 'post' || form.hasAttribute('x-data')) return;
-  const stays = isSecret(form) ? 'The PIN was not kept' : 'What you typed stays here';
-  sendItself(e, `Nothing was sent: the workshop cannot be reached. ${stays}; press again when it is back.`);
+  sendItself(e, isSecret(form)
+    ? say('Nothing was sent: the workshop cannot be reached. The PIN was not kept; press again when it is back.')
+    : say('Nothing was sent: the workshop cannot be reached. What you typed stays here; press again when it is back.'));
 });
 
 export async function send(e) {
   const form = e.currentTarget;
   // A picture goes as it is: a file cannot be kept for later.
   if ([...form.elements].some((field) => field.files?.length)) {
-    await sendItself(e, 'A picture cannot be kept without a line. Note it without one, or wait.');
+    await sendItself(e, say('A picture cannot be kept without a line. Note it without one, or wait.'));
     return;
   }
   e.preventDefault();
@@ -244,20 +247,22 @@ async function takeBack(entry) {
   if (!last || !(await stepBack(way, last))) return false;
   await drop(last.n);
   free();
-  showPrepared(await pageNow(way), way, `Taken back: ${last.words}`);
+  showPrepared(await pageNow(way), way, say('Taken back: {0}', last.words));
   return true;
 }
 
 // What is not even kept: what the hands could not have done yet, and what comes after something that only the card can judge.
 async function whyNot(entry) {
-  if (document.documentElement.classList.contains('reads-only')) return 'To read only: it is not its turn yet, or no more.';
+  if (document.documentElement.classList.contains('reads-only')) return say('To read only: it is not its turn yet, or no more.');
   const command = commandOf(entry);
-  if (command && (await everything()).some((k) => commandOf(k) === command)) return 'Kept here already. It is sent when the line is back.';
+  if (command && (await everything()).some((k) => commandOf(k) === command))
+    return say('Kept here already. It is sent when the line is back.');
   const way = entry.card && entry.card === cardHere() ? await wayHere(entry.card) : undefined;
   if (!way || foresees(way, entry) === 'beside') return '';
-  if (way.blocked) return `Only the card can tell what follows from “${way.blocked}”. Wait for the line; you can read on until then.`;
+  if (way.blocked)
+    return say('Only the card can tell what follows from “{0}”. Wait for the line; you can read on until then.', way.blocked);
   const still = runsStill(way);
-  return still.length ? `${still.join(' and ')}: not over yet.` : '';
+  return still.length ? say('{0}: not over yet.', still.join(', ')) : '';
 }
 
 // What was kept is answered: this page shows how the card stands now.
@@ -270,7 +275,7 @@ addEventListener('sent', async (e) => {
     await drop(rest[0].n);
     show(mine.answer, mine.entry);
   } else if (isTyped(fieldsIn(document).filter((field) => !isSaid(field, mine.entry))))
-    dispatchEvent(new CustomEvent('notice', { detail: { text: 'What was kept here was sent.', link: true } }));
+    dispatchEvent(new CustomEvent('notice', { detail: { text: say('What was kept here was sent.'), link: true } }));
   else if (mine.answer.is === 'saved' && mine.answer.ok) show(mine.answer, mine.entry);
   else location.reload();
 });
@@ -291,7 +296,9 @@ addEventListener('click', async (e) => {
   e.preventDefault();
   const way = await wayOf(card);
   const html = way && (await readIn(way, to.searchParams));
-  if (!html) tell(`No line since ${new Date(deadSince()).toTimeString().slice(0, 5)}: that page is not kept here. It comes with the line.`);
+  if (html) return;
+  const since = new Date(deadSince()).toTimeString().slice(0, 5);
+  tell(say('No line since {0}: that page is not kept here. It comes with the line.', since));
 }, true);
 
 async function readIn(way, query) {
@@ -307,7 +314,7 @@ async function readIn(way, query) {
   if (!html) return null;
   put(html, null, (page) => setTimes(page, way));
   document.documentElement.classList.add('reads-only');
-  setTimeout(() => tell('To read only: it is not its turn yet, or no more.'));
+  setTimeout(() => tell(say('To read only: it is not its turn yet, or no more.')));
   return html;
 }
 

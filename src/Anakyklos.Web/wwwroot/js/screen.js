@@ -10,6 +10,7 @@ import { wrench } from './wrench.js';
 import { calls } from './calls.js';
 import { dash } from './dash.js';
 import { placing } from './placing.js';
+import { say } from './words.js';
 
 placing();
 
@@ -185,13 +186,13 @@ document.addEventListener('alpine:init', () => {
     came(waiting, seen) {
       if (waiting === seen || document.querySelector('.busy')) return;
       if (isTyped(document.querySelectorAll('input, textarea, select')))
-        dispatchEvent(new CustomEvent('notice', { detail: { text: 'A reading came that waits for you.', link: true } }));
+        dispatchEvent(new CustomEvent('notice', { detail: { text: say('A reading came that waits for you.'), link: true } }));
       else location.replace(location.href);
     },
     changed(now, seen) {
       if (now <= seen || document.querySelector('.busy')) return;
       if (isTyped(document.querySelectorAll('input, textarea, select')))
-        dispatchEvent(new CustomEvent('notice', { detail: { text: 'Somebody else moved this card on.', link: true } }));
+        dispatchEvent(new CustomEvent('notice', { detail: { text: say('Somebody else moved this card on.'), link: true } }));
       else location.assign(`${location.pathname.replace(/\/$/, '')}?since=${seen}`);
     },
     async wake() {
@@ -228,7 +229,7 @@ document.addEventListener('alpine:init', () => {
       this.stream.addEventListener('changed', () => {
         if (document.querySelector('.busy')) return;
         if (isTyped(document.querySelectorAll('input, textarea, select')) || document.querySelector('details[open]'))
-          dispatchEvent(new CustomEvent('notice', { detail: { text: 'Something came.', link: true } }));
+          dispatchEvent(new CustomEvent('notice', { detail: { text: say('Something came.'), link: true } }));
         else location.replace(location.pathname);
       });
     },

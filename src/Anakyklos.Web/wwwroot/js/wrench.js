@@ -1,3 +1,4 @@
+import { say } from './words.js';
 // The lever of the wrench: while it is held the joint is drawn down, degree by degree as the vehicle answers; letting go sends how far.
 const DEGREES_A_SECOND = 30;
 const CLICK = 140;
@@ -43,7 +44,7 @@ export const wrench = () => ({
   },
   clicks() {
     this.clickLook = 'clicked';
-    this.$root.querySelector('.wrench-click').textContent = 'Click';
+    this.$root.querySelector('.wrench-click').textContent = say('Click');
     navigator.vibrate?.(CLICK);
   },
   end() {

@@ -1,0 +1,156 @@
+using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
+using Anakyklos.Web.Languages;
+using Xunit;
+
+namespace Anakyklos.Web.Tests;
+
+/// <summary>How a text is found in the book of a language, and what the book must not have.</summary>
+public sealed partial class LanguageBookTests
+{
+    internal static readonly PhraseBook German = Offered.Book(CultureInfo.GetCultureInfo("de"))!;
+
+    private static readonly PhraseBook _small = new(new Dictionary<string, string>
+    {
+        ["Engine oil"] = "Motoröl", ["Engine oil and filter"] = "Motoröl und Filter", ["Drain plug, rear"] = "Ablassschraube, hinten",
+        ["{0} of {1} done"] = "von {1} sind {0} getan", ["Close it first."] = "Erst schließen.", ["{0}: still open."] = "Noch offen: {0}.",
+        ["{0} days"] = "{0} Tage", [", every second time"] = ", jedes zweite Mal", ["Tue"] = "Di", ["Mar"] = "März",
+        ["over by {0}"] = "um {0} überfällig", ["in it"] = "darin",
+    });
+
+    [Theory]
+    [InlineData("Engine oil", "Motoröl")]
+    [InlineData("  Engine\n  oil ", "  Motoröl ")]
+    [InlineData("engine oil", "Motoröl")]
+    [InlineData("Engine oil:", "Motoröl:")]
+    [InlineData("3 of 5 done", "von 5 sind 3 getan")]
+    [InlineData("Engine oil: still open. Close it first.", "Noch offen: Motoröl. Erst schließen.")]
+    [InlineData("Engine oil, Drain plug, rear", "Motoröl, Ablassschraube, hinten")]
+    [InlineData("every second time", "jedes zweite Mal")]
+    [InlineData("“Engine oil”", "„Motoröl“")]
+    [InlineData("Engine oil AB-12-C", "Motoröl AB-12-C")]
+    [InlineData("Engine oil 3.40 L", "Motoröl 3,40 L")]
+    [InlineData("Engine oil and filter: over by 20 days", "Motoröl und Filter: um 20 Tage überfällig")]
+    [InlineData("Tue 10 Mar", "Di, 10. März")]
+    [InlineData("Engine oil and …", "Motoröl und …")]
+    [InlineData("In it", "Darin")]
+    public void It_is_said(string text, string said)
+    {
+        Assert.Equal(said, _small.Say(text).Text);
+        Assert.True(_small.Say(text).IsKnown);
+    }
+
+    [Theory]
+    [InlineData("3.40 L", "3,40 L")]
+    [InlineData("1.2.3", "1.2.3")]
+    [InlineData("Fen 1.2", "Fen 1.2")]
+    [InlineData("0.5-0.7", "0.5-0.7")]
+    public void A_point_becomes_a_comma_in_a_number_and_in_nothing_else(string text, string said) =>
+        Assert.Equal(said, _small.Say(text).Text);
+
+    [Theory]
+    [InlineData("the hatch squeaks when it rains")]
+    [InlineData("Ask Tavish, he knows about the engine")]
+    public void Words_that_it_does_not_have_stay_and_are_not_known(string text)
+    {
+        Assert.Equal(text, _small.Say(text).Text);
+        Assert.False(_small.Say(text).IsKnown);
+    }
+
+    [Fact]
+    public void What_somebody_wrote_stays_and_so_does_what_a_form_sends()
+    {
+        var page = SpokenPages.Say("""
+            <p translate="no">Engine oil</p><p>Engine oil</p><textarea>Engine oil</textarea>
+            <input value="Engine oil" placeholder="Engine oil">
+            <select><option>Engine oil</option></select><script>Engine oil</script>
+            """, _small);
+        Assert.Contains("<p translate=\"no\">Engine oil</p><p>Motoröl</p><textarea>Engine oil</textarea>", page, StringComparison.Ordinal);
+        Assert.Contains("<input value=\"Engine oil\" placeholder=\"Motoröl\">", page, StringComparison.Ordinal);
+        Assert.Contains("<option value=\"Engine oil\">Motoröl</option>", page, StringComparison.Ordinal);
+        Assert.Contains("<script>Engine oil</script>", page, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_translation_with_a_hole_that_its_sentence_has_not_is_refused() =>
+        Assert.Throws<FormatException>(() => new PhraseBook([new("{0} is open.", "{1} ist offen.")]));
+
+    [Fact]
+    public void A_long_text_of_nobodys_is_looked_at_in_no_time_at_all()
+    {
+        var text = string.Join(", ", Enumerable.Repeat("so it is and it is with it or of it", 300));
+        Assert.Equal(text, German.Say(text).Text);
+    }
+
+    [Fact]
+    public void Nothing_stands_in_it_that_the_application_no_longer_says()
+    {
+        var said = Sources();
+        string[] gone = [.. German.Sentences.Where(sentence => Holes().Split(sentence).Select(p => Ends().Replace(p, ""))
+            .Any(piece => piece.Contains(' ') && piece.Length > 12 && !said.Contains(piece, StringComparison.OrdinalIgnoreCase)))];
+        Assert.True(gone.Length == 0, string.Join('\n', gone));
+    }
+
+    [Fact]
+    public void Every_sentence_of_a_script_is_said_in_the_language_of_its_page_and_none_stands_there_for_nothing()
+    {
+        var scripts = string.Concat(Directory.EnumerateFiles(Path.Combine(Root(), "src/Anakyklos.Web/wwwroot/js"), "*.js")
+            .Order(StringComparer.Ordinal).Select(File.ReadAllText));
+        var said = Said().Matches(scripts).Select(m => m.Groups[1].Value).ToHashSet();
+        Assert.Subset(said, Written().Matches(scripts).Select(m => m.Groups[1].Value).ToHashSet());
+        Assert.Equal(said.Order(StringComparer.Ordinal),
+            Offered.ScriptEntries(CultureInfo.GetCultureInfo("de")).Select(e => e.Key).Order(StringComparer.Ordinal));
+        Assert.All(Offered.ScriptEntries(CultureInfo.GetCultureInfo("de")),
+            e => Assert.Equal(Holes().Matches(e.Key).Select(m => m.Value).Order(), Holes().Matches(e.Value).Select(m => m.Value).Order()));
+    }
+
+    [Fact]
+    public void What_a_page_carries_for_its_scripts_ends_no_script_element()
+    {
+        var words = Offered.Script(CultureInfo.GetCultureInfo("de"))!;
+        Assert.DoesNotContain("<", words, StringComparison.Ordinal);
+        Assert.Equal("Keine Leitung", System.Text.Json.Nodes.JsonNode.Parse(words)!["No line"]!.GetValue<string>());
+        Assert.Null(Offered.Script(Offered.English));
+    }
+
+    // All that the program is made of, with sentences put together that were parted over lines.
+    private static string Sources()
+    {
+        var root = Root();
+        var text = new StringBuilder();
+        foreach (var folder in (string[])["src", "sheets", "lessons", "stock"])
+            foreach (var file in Directory.EnumerateFiles(Path.Combine(root, folder), "*", SearchOption.AllDirectories)
+                .Where(f => Path.GetExtension(f) is ".cs" or ".cshtml" or ".js" or ".json" or ".csv"
+                    && !f.Contains("/obj/", StringComparison.Ordinal) && !f.Contains("/bin/", StringComparison.Ordinal)))
+                text.Append(File.ReadAllText(file)).Append('\n');
+        return Spaces().Replace(Seams().Replace(text.ToString(), "").Replace("\\\"", "\"", StringComparison.Ordinal), " ");
+    }
+
+    private static string Root()
+    {
+        var root = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(root, "Anakyklos.slnx")))
+            root = Path.GetDirectoryName(root) ?? throw new InvalidOperationException("The sources are not there.");
+        return root;
+    }
+
+    [GeneratedRegex(@"\{\d+\}")]
+    private static partial Regex Holes();
+
+    [GeneratedRegex(@"\bsay\('([^']+)'")]
+    private static partial Regex Said();
+
+    // A capital, small letters and another word: what people read and programs do not.
+    [GeneratedRegex(@"['`]([A-Z][a-z']+ [a-z][^'`\n]*)['`]")]
+    private static partial Regex Written();
+
+    [GeneratedRegex(@"^\W+|\W+$")]
+    private static partial Regex Ends();
+
+    [GeneratedRegex(@"""\s*\+\s*\$?""")]
+    private static partial Regex Seams();
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Spaces();
+}
