@@ -26,6 +26,12 @@ public sealed class LessonShelf(PracticeStore store, SheetStore sheets, SettingS
     public IReadOnlyList<ShelvedLesson> All() => [.. Files.Select(f => new ShelvedLesson(Of(f), false)).OrderBy(l => l.Lesson.Road),
         .. store.OwnLessons().Select(o => new ShelvedLesson(Of(o.Text), true))];
 
+    /// <summary>Is another whenever a lesson of the workshop's own is kept or given up.</summary>
+    public string Stamp() => store.OwnLessonStamp();
+
+    /// <summary>The files of all lessons, whether or not their models are here.</summary>
+    public IReadOnlyList<string> Texts() => [.. Files, .. store.OwnLessons().Select(o => o.Text)];
+
     /// <summary>A lesson; null where there is none of this id.</summary>
     public ShelvedLesson? Find(LessonId id) => All().FirstOrDefault(l => l.Lesson.Id == id);
 

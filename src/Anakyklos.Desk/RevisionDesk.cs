@@ -32,7 +32,7 @@ public sealed class RevisionDesk(SheetDesk desk, DraftStore drafts, SheetStore s
         var known = shelf.Read().Parts.Select(p => PartNumber.Bare(p.Number)).ToHashSet();
         var ours = vehicles.All().Where(v => v.SheetId == now.Draft.Sheet).Select(v => v.Plate).ToList();
         return new(newest?.Revision, sheets.NextRevision(now.Draft.Sheet),
-            newest is null ? [] : SheetDifference.Between(newest, sheet), ours,
+            newest is null ? [] : [.. SheetDifference.Between(newest, sheet), .. SheetDifference.Words(newest, sheet)], ours,
             [.. cards.Unsigned().Where(c => ours.Contains(c.Plate)).Select(c => (c.Id, c.Plate))],
             [.. sheet.Parts.Values.Select(p => p.Number.Value).Where(n => !known.Contains(PartNumber.Bare(n))).Distinct()],
             now.Values.Count - now.Checked);

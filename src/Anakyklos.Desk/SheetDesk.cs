@@ -207,6 +207,19 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
         return wrong.Count > 0 ? (null, wrong) : (path, wrong);
     }
 
+    /// <summary>Says what texts of a draft are in another language. Nobody has to check it: what the sheet means stays.</summary>
+    /// <param name="id">The draft.</param>
+    /// <param name="by">Who.</param>
+    /// <param name="language">The language's code, such as <c>de</c>.</param>
+    /// <param name="was">The mark of the words in that language when the page was made: what others said since is not written over.</param>
+    /// <param name="words">What each text is, by the text; an empty one takes its word away.</param>
+    /// <returns>What is wrong, by the text; nothing is changed then.</returns>
+    public Task<IReadOnlyList<Refusal>> Say(long id, Person by, string language, string was, IReadOnlyDictionary<string, string> words) =>
+        Write(id, by, now => WordsMark(now, language) != was ? (now.Text, [Quicker]) : SheetTexts.With(now.Text, language, words));
+
+    /// <summary>How the words of a draft in a language stand.</summary>
+    public static string WordsMark(DraftNow now, string language) => Mark(now.Text.Raw($"{OtherTongues.Member}.{language}") ?? "");
+
     /// <summary>Takes a thing out of a draft. What names it is told as wrong from then on.</summary>
     public Task<IReadOnlyList<Refusal>> Remove(long id, Person by, string path) => Write(id, by, now =>
         path.Split('.') is [var table, _] && SheetShape.Tables.Any(t => t.Name == table) && now.Text.Has(path)

@@ -49,6 +49,9 @@ public sealed record Lesson(LessonId Id, string Name, int Road, string Stage, st
 
     private const int LongestRoad = 999;
 
+    /// <summary>What its texts are in other languages: by the language's code, and then by the text as the lesson has it.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyDictionary<string, string>> Words { get; init; } = OtherTongues.None;
+
     /// <summary>The wrenches that lie ready.</summary>
     public IReadOnlyList<PracticeWrench> Ready => Wrenches.Count > 0 ? Wrenches : [new("TW-1", Torque.NewtonMetre)];
 
@@ -78,7 +81,7 @@ public sealed record Lesson(LessonId Id, string Name, int Road, string Stage, st
             c.List("faults", f => LessonFault.Read(f, sheet)).OfType<Fault>().ToList(),
             c.List("notice", n => Noticed(n, sheet)), c.Words<HarmKind>("never", false), c.Text("right"),
             c.List("wrenches", Wrench).OfType<PracticeWrench>().ToList(), c.Has("pan") ? c.Amount<Volume>("pan") : null,
-            c.List("worn", w => WornOf(w, sheet)));
+            c.List("worn", w => WornOf(w, sheet))) { Words = OtherTongues.Read(c) };
         c.RefuseUnknown();
         return errors.Count > 0 ? (null, errors) : (lesson, []);
     }

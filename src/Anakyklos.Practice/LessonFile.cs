@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Anakyklos.Core.Cards;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Practice;
 
@@ -38,6 +39,9 @@ public static class LessonFile
         if (lesson.Worn.Count > 0)
             file["worn"] = Each(lesson.Worn, w => [new("step", w.Step.Text), new("point", w.Point), new("reads", w.Reads)]);
         file["right"] = lesson.Right;
+        if (lesson.Words.Count > 0)
+            file[OtherTongues.Member] = new JsonObject(lesson.Words.Select(l => KeyValuePair.Create(l.Key, (JsonNode?)Each(l.Value,
+                w => [new("text", w.Key), new("said", w.Value)]))));
         return file.ToJsonString(Indented) + "\n";
     }
 

@@ -138,6 +138,15 @@ public sealed class PracticeStore(WorkshopDatabase database)
             .Select(r => new OwnLesson(r.Id, r.Text, PersonId.Of(r.Person), CardStore.Time(r.At)))];
     }
 
+    /// <summary>Is another whenever a lesson of the workshop's own is kept or given up.</summary>
+    public string OwnLessonStamp()
+    {
+        using var connection = database.Connect();
+        var (lessons, letters, last) = connection.QuerySingle<(long, long, string)>(
+            "select count(*), coalesce(sum(length(lesson)), 0), coalesce(max(at), '') from own_lesson");
+        return $"{lessons}/{letters}/{last}";
+    }
+
     /// <summary>Keeps a lesson of the workshop's own; one of the same id is replaced.</summary>
     public Task<int> Keep(OwnLesson lesson) => database.Writes.Run(scope => scope.Connection.Execute("""
         insert into own_lesson (id, lesson, person_id, at) values (@Id, @Text, @Person, @at)

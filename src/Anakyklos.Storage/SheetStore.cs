@@ -77,6 +77,28 @@ public sealed class SheetStore(WorkshopDatabase database)
             new { id, revision });
     }
 
+    /// <summary>Is another whenever a sheet is brought in, put in use, walked as a draft or withdrawn.</summary>
+    public string Stamp()
+    {
+        using var connection = database.Connect();
+        var (rows, last, used) = connection.QuerySingle<(long, long, long)>("""
+            select count(*), coalesce(max(rowid), 0), coalesce(sum(state = @InUse), 0) from sheet
+            """, new { InUse });
+        return $"{rows}/{last}/{used}";
+    }
+
+    /// <summary>The texts of all sheets that bring words in other languages along, the newer revisions first; of drafts that were walked
+    /// the last of each, behind all others.</summary>
+    public IReadOnlyList<string> WithWords()
+    {
+        using var connection = database.Connect();
+        return [.. connection.Query<string>("""
+            select content from sheet s where content like '%"words"%' and (state <> 'draft'
+                or revision = (select max(revision) from sheet where id = s.id and state = 'draft'))
+            order by state = 'draft', revision desc, id
+            """)];
+    }
+
     /// <summary>The revisions of a sheet that are here, newest first.</summary>
     /// <returns>The newest first; empty for a model that is not here.</returns>
     public IReadOnlyList<int> Revisions(SheetId id)

@@ -15,7 +15,7 @@ public class SchemaTests
     }
 
     [Theory]
-    [InlineData("\"revision\": 11", "\"revision\": 0")]
+    [InlineData("\"revision\": 12", "\"revision\": 0")]
     [InlineData("\"kind\": \"drain\"", "\"kind\": \"spill\"")]
     [InlineData("\"takes\": \"7 min\"", "\"takes\": \"soon\"")]
     [InlineData("\"tolerance\": {", "\"tolerances\": {")]

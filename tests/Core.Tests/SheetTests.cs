@@ -61,7 +61,7 @@ public class SheetTests
     [Fact]
     public void Every_error_is_given_at_once_in_the_order_of_lines()
     {
-        var broken = Text.Replace("\"revision\": 11", "\"revision\": 0").Replace("\"1.4 L\"",
+        var broken = Text.Replace("\"revision\": 12", "\"revision\": 0").Replace("\"1.4 L\"",
             "\"9 L\"").Replace("\"seal\": \"drain-washer\"", "\"seal\": \"gasket\"").Replace("\"takes\": \"7 min\"", "\"takes\": \"soon\"");
         var errors = SheetReader.Read(broken).Errors;
         Assert.Equal(["revision", "fluids.engine-oil.betweenMarks", "fluids.engine-oil.safeToStart", "fasteners.engine-drain-plug.seal",
@@ -87,7 +87,7 @@ public class SheetTests
     [InlineData("\"thread\": \"M14x1.5\"", "\"thread\": \"14 mm\"", "not a metric thread")]
     [InlineData("\"low\": \"35 N·m\"", "\"low\": \"39 N·m\"", "does not lie between")]
     [InlineData("\"make\": \"Tarn\"", "\"make\": \"\"", "This is empty")]
-    [InlineData("\"revision\": 11", "\"revision\": \"three\"", "should be a whole number")]
+    [InlineData("\"revision\": 12", "\"revision\": \"three\"", "should be a whole number")]
     public void A_wrong_value_is_named(string old, string @new, string complaint) =>
         Assert.Contains(ErrorsWith(old, @new), e => e.What.Contains(complaint) && e.Line > 1);
 

@@ -105,4 +105,20 @@ public sealed class PracticeStoreTests : IDisposable
         Assert.Equal((1, 0), (await store.GiveUp("own-hose"), await store.GiveUp("own-hose")));
         Assert.Empty(store.OwnLessons());
     }
+
+    [Fact]
+    public async Task A_lesson_that_is_kept_replaced_or_given_up_changes_the_stamp_of_them()
+    {
+        var (_, store, _) = await Begun();
+        var stamps = new List<string> { store.OwnLessonStamp() };
+        await store.Keep(new("own-brakes", "a", "iona", Monday));
+        stamps.Add(store.OwnLessonStamp());
+        await store.Keep(new("own-brakes", "b", "iona", Monday.AddMinutes(1)));
+        stamps.Add(store.OwnLessonStamp());
+        await store.Keep(new("own-wheels", "b", "iona", Monday.AddMinutes(1)));
+        stamps.Add(store.OwnLessonStamp());
+        Assert.Equal(4, stamps.Distinct().Count());
+        await store.GiveUp("own-wheels");
+        Assert.Equal(stamps[2], store.OwnLessonStamp());
+    }
 }

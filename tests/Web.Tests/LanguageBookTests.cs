@@ -9,7 +9,7 @@ namespace Anakyklos.Web.Tests;
 /// <summary>How a text is found in the book of a language, and what the book must not have.</summary>
 public sealed partial class LanguageBookTests
 {
-    internal static readonly PhraseBook German = Offered.Book(CultureInfo.GetCultureInfo("de"))!;
+    private static readonly PhraseBook German = Offered.Book(CultureInfo.GetCultureInfo("de"))!;
 
     private static readonly PhraseBook _small = new(new Dictionary<string, string>
     {
@@ -75,6 +75,18 @@ public sealed partial class LanguageBookTests
     [Fact]
     public void A_translation_with_a_hole_that_its_sentence_has_not_is_refused() =>
         Assert.Throws<FormatException>(() => new PhraseBook([new("{0} is open.", "{1} ist offen.")]));
+
+    [Fact]
+    public void Names_that_a_workshop_brings_are_known_besides_and_take_nothing_from_the_program()
+    {
+        var book = _small.With([new("Engine oil", "Schmiere"), new(" Sump\n guard ", " Unterfahrschutz "), new("Sump guard", "Blech"),
+            new("{0} of it", "{1} davon"), new("bare", " ")]);
+        Assert.Equal("Motoröl", book.Say("engine oil").Text);
+        Assert.Equal("Unterfahrschutz, Ablassschraube, hinten", book.Say("Sump guard, Drain plug, rear").Text);
+        Assert.Equal("3 of it", book.Say("3 of it").Text);
+        Assert.False(book.Say("bare").IsKnown);
+        Assert.False(_small.Say("the sump guard").IsKnown);
+    }
 
     [Fact]
     public void A_long_text_of_nobodys_is_looked_at_in_no_time_at_all()

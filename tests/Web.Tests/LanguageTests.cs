@@ -1,6 +1,8 @@
+using System.Globalization;
 using System.Text.RegularExpressions;
 using Anakyklos.Web.Languages;
 using AngleSharp.Html.Dom;
+using Microsoft.Extensions.DependencyInjection;
 using Xunit;
 
 namespace Anakyklos.Web.Tests;
@@ -26,6 +28,7 @@ public sealed partial class LanguageTests() : InTheDemo("una")
     public async Task Every_page_that_links_lead_to_is_said_whole(string person)
     {
         var browser = await Host.SignedIn(person);
+        var german = Host.Services.GetRequiredService<WorkshopWords>().Book(CultureInfo.GetCultureInfo("de"))!;
         var unknown = new SortedDictionary<string, string>(StringComparer.Ordinal);
         var (waiting, seen, kinds) = (new Queue<string>(["/"]), new HashSet<string> { "/" }, new Dictionary<string, int>());
         while (waiting.TryDequeue(out var address))
@@ -33,7 +36,7 @@ public sealed partial class LanguageTests() : InTheDemo("una")
             await browser.Get(address);
             if (browser.Answer.Content.Headers.ContentType?.MediaType != "text/html")
                 continue;
-            SpokenPages.Say(await browser.Answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), LanguageBookTests.German,
+            SpokenPages.Say(await browser.Answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), german,
                 (text, said) => _ = said.IsKnown || unknown.TryAdd(Regex.Replace(text, @"\s+", " ").Trim(), address));
             foreach (var link in browser.Page.QuerySelectorAll("a[href]").OfType<IHtmlAnchorElement>())
             {

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Anakyklos.Core.Sheets;
 
 namespace Anakyklos.Core.Authoring;
 
@@ -34,7 +35,9 @@ public static class SheetShape
         using var file = typeof(SheetShape).Assembly.GetManifestResourceStream("model-sheet.schema.json")
             ?? throw new InvalidOperationException("The schema of sheets is not in the program.");
         using var schema = JsonDocument.Parse(file);
-        return Shape("", schema.RootElement, true, schema.RootElement.GetProperty("definitions"));
+        var sheet = Shape("", schema.RootElement, true, schema.RootElement.GetProperty("definitions"));
+        // What its texts are in other languages is written by itself (SheetTexts).
+        return sheet with { Members = [.. sheet.Members.Where(m => m.Name != OtherTongues.Member)] };
     }
 
     private static EntryShape Shape(string name, JsonElement said, bool required, JsonElement definitions)

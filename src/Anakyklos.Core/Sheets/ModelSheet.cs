@@ -101,6 +101,10 @@ public sealed record ModelSheet
     /// <summary>How long it may be cranked; null where the sheet does not say, as with an engine that has no starter.</summary>
     public StarterLimits? Starter { get; init; }
 
+    /// <summary>What its texts are in other languages: by the language's code, such as <c>de</c>, and then by the text as the sheet has
+    /// it.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyDictionary<string, string>> Words { get; init; } = OtherTongues.None;
+
     /// <summary>Whether an access, fluid system, fastener or part of this id is in the sheet.</summary>
     /// <returns>True when one of the four tables has it.</returns>
     public bool Names(ThingId id) => Access.ContainsKey(id) || Fluids.ContainsKey(id) || Fasteners.ContainsKey(id) || Parts.ContainsKey(id);

@@ -15,6 +15,9 @@ internal sealed partial class SheetCursor(LocatedJson node, List<Refusal> errors
 
     internal string Path => node.Path;
 
+    /// <summary>The names of all members, each once.</summary>
+    internal IReadOnlyList<string> Names => [.. node.Members.Select(m => m.Key).Distinct(StringComparer.Ordinal)];
+
     internal bool Has(string name) => node.Members.Any(m => m.Key == name);
 
     internal void Complain(string name, string text)

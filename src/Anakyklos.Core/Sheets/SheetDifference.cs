@@ -18,6 +18,20 @@ public static class SheetDifference
         .. Changed(kept.Steps, newer.Steps, s => $"“{s.Title}”", s => $"{s.Title} {s.Value} {s.Warning} {s.Wait?.Lasts}".TrimEnd()),
     ];
 
+    /// <summary>One line for each language in which the newer revision is said otherwise; nothing of it changes what a technician
+    /// does.</summary>
+    /// <param name="kept">The older revision.</param>
+    /// <param name="newer">The newer one.</param>
+    /// <returns>Sentences in the order of the languages' codes.</returns>
+    public static IReadOnlyList<string> Words(ModelSheet kept, ModelSheet newer) =>
+        [.. kept.Words.Keys.Union(newer.Words.Keys).Order(StringComparer.Ordinal).Select(code =>
+        {
+            var (was, now) = (kept.Words.GetValueOrDefault(code), newer.Words.GetValueOrDefault(code));
+            var others = now?.Count(w => was?.GetValueOrDefault(w.Key) != w.Value) ?? 0;
+            var gone = was?.Keys.Count(text => now?.ContainsKey(text) != true) ?? 0;
+            return (Code: code, Others: others, Gone: gone);
+        }).Where(c => c.Others + c.Gone > 0).Select(c => $"Words in “{c.Code}”: {c.Others} new or otherwise, {c.Gone} gone")];
+
     private static IEnumerable<string> Changed<TId, T>(IReadOnlyDictionary<TId, T> kept, IReadOnlyDictionary<TId, T> newer,
         Func<T, string> name, Func<T, string> says) where TId : notnull
     {

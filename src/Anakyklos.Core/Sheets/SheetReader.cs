@@ -92,6 +92,7 @@ public static class SheetReader
             Maps = c.Table("maps", ReadMap, required: false),
             Resets = c.Table<ResetId, ResetRitual>("resets", ResetRitual.Read, required: false),
             Steps = c.Table<StepId, SheetStep>("steps", ReadStep, required: false),
+            Words = OtherTongues.Read(c),
             Jobs = c.Table<JobId, Job>("jobs", (id, j) => new Job(id, j.Text("name"), j.Ids<ThingId>("worksOn"), j.Ids<StepId>("steps"),
                 j.Ids<PartId>("parts"), j.Text("interval"), j.Ids<ResetId>("resets"), j.Id<JobId>("follows"))),
         };

@@ -98,6 +98,7 @@ internal static class PageActionFields
             nameof(Pages.OwnListPageModel) => parameter.Name is "id" or "list",
             nameof(Pages.KitModel) => parameter.Name == "id",
             nameof(Pages.Sheets.DraftModel) => parameter.Name == "n",
+            nameof(Pages.Sheets.WordsModel) => parameter.Name is "n" or "language",
             _ => false,
         };
 }

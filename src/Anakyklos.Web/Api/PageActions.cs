@@ -101,6 +101,7 @@ public static class PageActions
         new(typeof(DraftModel), "Text", Scope.Workshop, "The whole text of a draft is written"),
         new(typeof(DraftModel), "Torques", Scope.Workshop, "A table of torques is taken into a draft"),
         new(typeof(DraftModel), "ThrowAway", Scope.Workshop, "A draft is thrown away"),
+        new(typeof(WordsModel), "", Scope.Workshop, "What texts of a draft are in another language"),
         new(typeof(SheetPageModel), "Revise", Scope.Workshop, "A revision becomes a draft"),
         new(typeof(OwnListPageModel), "", Scope.Workshop, "A list of one's own is kept"),
         new(typeof(OwnListPageModel), "Remove", Scope.Workshop, "A list of one's own is removed"),

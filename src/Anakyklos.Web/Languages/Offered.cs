@@ -14,7 +14,7 @@ public static class Offered
     private static readonly CultureInfo _german = CultureInfo.GetCultureInfo("de");
 
     // One file a room, so that each can be read.
-    private static readonly string[] _files = ["Lift", "Kernel", "Sheets", "Pages", "Desk", "Practice", "Names"];
+    private static readonly string[] _files = ["Lift", "Kernel", "Sheets", "Pages", "Desk", "Practice"];
 
     private static readonly Lazy<PhraseBook> _germanBook = new(() => new(Entries(_german)));
 
@@ -26,7 +26,8 @@ public static class Offered
     /// <summary>The cultures of them.</summary>
     public static IReadOnlyList<CultureInfo> Cultures { get; } = [English, _german];
 
-    /// <summary>The book of a language; null for English, which needs none.</summary>
+    /// <summary>The book of a language, without the words that sheets and lessons bring along (<see cref="WorkshopWords"/>); null for
+    /// English, which needs none.</summary>
     public static PhraseBook? Book(CultureInfo language) => language.Name == _german.Name ? _germanBook.Value : null;
 
     /// <summary>Every sentence with what it is in a language, as the resources have it.</summary>

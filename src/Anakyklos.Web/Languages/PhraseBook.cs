@@ -40,6 +40,7 @@ public sealed partial class PhraseBook
     // A phrase that goes on from something, ", every second time", also stands by itself in a list.
     private static readonly string[] _goingOn = [", ", "; ", ": "];
 
+    private readonly KeyValuePair<string, string>[] _entries;
     private readonly FrozenDictionary<string, string> _whole;
     private readonly string[] _sorted;
     private readonly FrozenDictionary<string, Phrase[]> _byWord;
@@ -49,7 +50,8 @@ public sealed partial class PhraseBook
     /// <exception cref="FormatException">A translation has a hole that its sentence has not.</exception>
     public PhraseBook(IEnumerable<KeyValuePair<string, string>> entries)
     {
-        Phrase[] phrases = [.. entries.Select(e => new Phrase(e.Key, e.Value))];
+        _entries = [.. entries];
+        Phrase[] phrases = [.. _entries.Select(e => new Phrase(e.Key, e.Value))];
         Sentences = [.. phrases.Select(p => p.Sentence)];
         var known = phrases.Select(p => p.Sentence).ToHashSet(StringComparer.Ordinal);
         phrases = [.. phrases, .. phrases.Select(p => p.ByItself(_goingOn)).OfType<Phrase>().Where(p => known.Add(p.Sentence))];
@@ -61,6 +63,17 @@ public sealed partial class PhraseBook
 
     /// <summary>All sentences that it has, as the application says them.</summary>
     public IReadOnlyList<string> Sentences { get; }
+
+    /// <summary>A book that knows some names besides; what this one has already, it keeps as it is.</summary>
+    /// <param name="names">Each name with what it is in the other language; of two for the same the first holds. One that looks like a
+    /// sentence with holes is passed over.</param>
+    public PhraseBook With(IEnumerable<KeyValuePair<string, string>> names)
+    {
+        var known = _entries.Select(e => e.Key).ToHashSet(StringComparer.Ordinal);
+        return new([.. _entries, .. names.Select(n => KeyValuePair.Create(Spaces().Replace(n.Key.Trim(), " "), n.Value.Trim()))
+            .Where(n => n.Key.Length > 0 && n.Value.Length > 0 && !(n.Key + n.Value).Contains('{', StringComparison.Ordinal)
+                && known.Add(n.Key))]);
+    }
 
     /// <summary>A text of the application in the other language. What it does not know stays as it is, and so does the white space at both
     /// ends; the numbers and dates in what it knows follow the language.</summary>

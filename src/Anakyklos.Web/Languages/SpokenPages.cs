@@ -13,7 +13,7 @@ namespace Anakyklos.Web.Languages;
 /// Says a page in the language of whoever looks at it. The page is drawn as it is thought, in English, and then each text in it is looked
 /// up; what stands in an element with <c>translate="no"</c> is somebody's own words, a name or a number, and stays.
 /// </summary>
-public sealed class SpokenPages : IAsyncResultFilter
+public sealed class SpokenPages(WorkshopWords words) : IAsyncResultFilter
 {
     private static readonly string[] _attributes = ["aria-label", "title", "placeholder", "alt", "data-words", "data-said"];
 
@@ -23,7 +23,7 @@ public sealed class SpokenPages : IAsyncResultFilter
     public async Task OnResultExecutionAsync(ResultExecutingContext context, ResultExecutionDelegate next)
     {
         // Files, JSON and the way to another page are the same for everybody.
-        if (context.Result is not PageResult || Offered.Book(CultureInfo.CurrentUICulture) is not { } book)
+        if (context.Result is not PageResult || words.Book(CultureInfo.CurrentUICulture) is not { } book)
         {
             await next();
             return;

@@ -102,6 +102,7 @@ public static class WorkshopApplication
         services.AddSingleton<KitDesk>();
         services.AddSingleton<PracticeStore>();
         services.AddSingleton<LessonShelf>();
+        services.AddSingleton<WorkshopWords>();
         services.AddSingleton<PracticeDesk>();
         services.AddSingleton<CardRooms>();
         services.AddSingleton<AroundLift>();
