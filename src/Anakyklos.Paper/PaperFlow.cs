@@ -8,8 +8,13 @@ namespace Anakyklos.Paper;
 /// <param name="Text">What it says.</param>
 /// <param name="Face">How its letters look.</param>
 /// <param name="IsSoft">It says less than the rest, and is grey.</param>
-public sealed record PaperLine(string Text, PaperFace Face = PaperFace.Plain, bool IsSoft = false)
+/// <param name="IsOwn">Somebody wrote it: it stands as it was written, whatever language the rest is in.</param>
+public sealed record PaperLine(string Text, PaperFace Face = PaperFace.Plain, bool IsSoft = false, bool IsOwn = false)
 {
+    /// <summary>A plain line that somebody wrote.</summary>
+    /// <param name="text">What they wrote.</param>
+    public static PaperLine Own(string text) => new(text, IsOwn: true);
+
     /// <summary>A plain line.</summary>
     /// <param name="text">What it says.</param>
     public static implicit operator PaperLine(string text) => new(text);
@@ -28,6 +33,7 @@ public sealed class PaperFlow : IDisposable
     private static readonly XPen Line = new(XColor.FromArgb(0xb9, 0xb5, 0xa8), 0.5), Strong = new(XColor.FromArgb(0x1c, 0x25, 0x2b), 1);
 
     private readonly PdfDocument _document = new();
+    private readonly Func<string, string> _say;
     private readonly string _left;
     private readonly string _right;
     private XGraphics _page = null!;
@@ -38,11 +44,13 @@ public sealed class PaperFlow : IDisposable
     /// <param name="left">What stands at the head of every page on the left, such as a plate.</param>
     /// <param name="right">What stands there on the right, such as a card's number.</param>
     /// <param name="at">When it was made.</param>
-    public PaperFlow(string title, string left, string right, DateTimeOffset at)
+    /// <param name="say">Says a text in the language of whoever reads it; null for as it stands.</param>
+    public PaperFlow(string title, string left, string right, DateTimeOffset at, Func<string, string>? say = null)
     {
         PaperFonts.Ship();
-        (_left, _right) = (left, right);
-        _document.Info.Title = title;
+        _say = say ?? (text => text);
+        (_left, _right) = (left, _say(right));
+        _document.Info.Title = _say(title);
         _document.Info.Creator = "Anakyklos";
         _document.Info.CreationDate = at.DateTime;
         NewPage();
@@ -58,7 +66,7 @@ public sealed class PaperFlow : IDisposable
     {
         Room(58);
         _y += 10;
-        Draw(new(text, PaperFace.Bold), Margin, _y, 12);
+        Draw(new(_say(text), PaperFace.Bold), Margin, _y, 12);
         _y += 18;
     }
 
@@ -160,7 +168,7 @@ public sealed class PaperFlow : IDisposable
             Draw(_right, page.PageSize.Width - Margin - Measure(_right, Size), Margin - 12, Size);
             page.DrawLine(Line, Margin, Margin + 4, page.PageSize.Width - Margin, Margin + 4);
             page.DrawLine(Line, Margin, below - 6, page.PageSize.Width - Margin, below - 6);
-            PaperLine number = new($"page {i + 1} of {_document.PageCount}", IsSoft: true);
+            PaperLine number = new(_say($"page {i + 1} of {_document.PageCount}"), IsSoft: true);
             Draw(number, page.PageSize.Width - Margin - Measure(number, Size), below, Size);
             Draw(new(_document.Info.Title, IsSoft: true), Margin, below, Size);
         }
@@ -180,7 +188,7 @@ public sealed class PaperFlow : IDisposable
     {
         var x = Margin;
         for (var i = 0; i < columns.Count; x += widths[i++])
-            Draw(new(columns[i].Title, IsSoft: true), x + Pad, _y + Pad, Size);
+            Draw(new(columns[i].Title.Length > 0 ? _say(columns[i].Title) : "", IsSoft: true), x + Pad, _y + Pad, Size);
         _y += Leading + 2 * Pad;
         _page.DrawLine(Strong, Margin, _y, Margin + Width, _y);
     }
@@ -213,7 +221,7 @@ public sealed class PaperFlow : IDisposable
     // Where a line is too long it goes on below; a word that is longer than a line is torn.
     private IEnumerable<PaperLine> Wrapped(PaperLine line, double width, double size)
     {
-        var text = line.Text.Replace('\u202f', '\u00a0').Replace('\n', ' ');
+        var text = (line.IsOwn ? line.Text : _say(line.Text)).Replace('\u202f', '\u00a0').Replace('\n', ' ');
         var now = "";
         foreach (var word in text.Split(' '))
         {

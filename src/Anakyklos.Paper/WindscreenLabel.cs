@@ -22,6 +22,9 @@ public sealed record LabelDue(string What, string At, string By);
 /// <param name="Address">The address of the vehicle's page.</param>
 public sealed record WindscreenLabel(string Workshop, string Plate, string Done, IReadOnlyList<LabelDue> Due, string Address)
 {
+    /// <summary>Says a text in the language of whoever reads it.</summary>
+    public Func<string, string> Say { get; init; } = text => text;
+
     /// <summary>How wide the roll is, in millimetres.</summary>
     public const double Width = 62;
 
@@ -39,21 +42,21 @@ public sealed record WindscreenLabel(string Workshop, string Plate, string Done,
         {
             yield return new(Plate, Edge, 8, 6, true);
             yield return new(Workshop, Edge, 12, 2.7, false);
-            yield return new(Done, Edge, 16, 2.7, false);
+            yield return new(Say(Done), Edge, 16, 2.7, false);
             var y = Edge + Code + 3.0;
             if (Due.Count > 0)
             {
-                foreach (var (line, i) in Wrapped($"Next: {Due[0].What}").Select((l, i) => (l, i)))
+                foreach (var (line, i) in Wrapped(Say($"Due next: {Due[0].What}")).Select((l, i) => (l, i)))
                     yield return new(line, Edge, y += i == 0 ? 0 : 3.6, 2.9, false);
                 foreach (var big in new[] { Due[0].At, Due[0].By }.Where(t => t.Length > 0))
-                    yield return new(big, Edge, y += 6.4, 5.6, true);
+                    yield return new(Say(big), Edge, y += 6.4, 5.6, true);
             }
             y += 0.6;
             foreach (var due in Due.Skip(1).Take(Due.Count - 1 > Most ? Most - 1 : Most))
-                yield return new($"{due.What}: {string.Join(" or ", new[] { due.At, due.By }.Where(t => t.Length > 0))}", Edge, y += 4,
-                    2.6, false);
+                yield return new(Say($"{due.What}: {string.Join(" or ", new[] { due.At, due.By }.Where(t => t.Length > 0))}"), Edge,
+                    y += 4, 2.6, false);
             if (Due.Count - 1 > Most)
-                yield return new($"and {Due.Count - Most} more on its page", Edge, y += 4, 2.6, false);
+                yield return new(Say($"and {Due.Count - Most} more on its page"), Edge, y += 4, 2.6, false);
         }
     }
 
@@ -65,7 +68,7 @@ public sealed record WindscreenLabel(string Workshop, string Plate, string Done,
     {
         var svg = new StringBuilder(string.Create(CultureInfo.InvariantCulture, $"""
             <svg xmlns="http://www.w3.org/2000/svg" width="{Width}mm" height="{Length:0.##}mm" viewBox="0 0 {Width} {Length:0.##}">
-            <title>{SecurityElement.Escape($"Label of {Plate}")}</title>
+            <title>{SecurityElement.Escape(Say($"Label of {Plate}"))}</title>
             <rect width="{Width}" height="{Length:0.##}" fill="#fff"/>
 
             """));
@@ -88,7 +91,7 @@ public sealed record WindscreenLabel(string Workshop, string Plate, string Done,
     {
         PaperFonts.Ship();
         using var document = new PdfDocument();
-        document.Info.Title = $"Label of {Plate}";
+        document.Info.Title = Say($"Label of {Plate}");
         document.Info.Creator = "Anakyklos";
         document.Info.CreationDate = at.DateTime;
         var page = document.AddPage();

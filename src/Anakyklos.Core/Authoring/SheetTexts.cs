@@ -106,7 +106,8 @@ public static partial class SheetTexts
 
     // How a level is read is said in words, and several places of a fastener have names.
     private static bool IsSame(string path, EntryShape shape) => shape.Kind is EntryKind.Text or EntryKind.Texts
-        && Same.Contains(shape.Name) && !path.EndsWith(".reading.is", StringComparison.Ordinal) && !path.EndsWith(".group.at", StringComparison.Ordinal);
+        && Same.Contains(shape.Name) && !path.EndsWith(".reading.is", StringComparison.Ordinal)
+        && !path.EndsWith(".group.at", StringComparison.Ordinal);
 
     private static IEnumerable<string> Places(SheetText sheet, string path) =>
         Enumerable.Range(0, sheet.Count(path)).Select(i => $"{path}[{i}]");

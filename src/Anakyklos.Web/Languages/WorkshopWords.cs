@@ -28,6 +28,9 @@ public sealed class WorkshopWords(SheetStore sheets, LessonShelf lessons)
         }
     }
 
+    /// <summary>Says a text in the language of whoever asks for the page that is being made.</summary>
+    public string Say(string text) => Book(CultureInfo.CurrentUICulture) is { } book ? book.Say(text).Text : text;
+
     private IEnumerable<KeyValuePair<string, string>> Own(string language) => sheets.WithWords().Concat(lessons.Texts())
         .SelectMany(file => OtherTongues.In(file).GetValueOrDefault(language) ?? OtherTongues.NoWords);
 }

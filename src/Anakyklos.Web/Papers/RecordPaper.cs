@@ -30,11 +30,11 @@ public sealed class RecordPaper
     private readonly Viewer _reader;
     private readonly PaperFlow _paper;
 
-    private RecordPaper(JobCard card, RecordSource from, Viewer reader, DateTimeOffset now)
+    private RecordPaper(JobCard card, RecordSource from, Viewer reader, DateTimeOffset now, Func<string, string> say)
     {
         (_card, _from, _reader) = (card, from, reader);
         _record = ServiceRecord.Of(card);
-        _paper = new($"Service record, {from.Workshop}", $"{card.Opened.Plate}  {card.Sheet.FullName}", $"Card {from.Number}", now);
+        _paper = new($"Service record, {from.Workshop}", $"{card.Opened.Plate}  {card.Sheet.FullName}", $"Card {from.Number}", now, say);
     }
 
     /// <summary>The record as a PDF.</summary>
@@ -42,9 +42,10 @@ public sealed class RecordPaper
     /// <param name="from">Whose it is.</param>
     /// <param name="reader">In whose units.</param>
     /// <param name="now">When it is made.</param>
-    public static byte[] Of(JobCard card, RecordSource from, Viewer reader, DateTimeOffset now)
+    /// <param name="say">Says a text in the language of whoever reads it.</param>
+    public static byte[] Of(JobCard card, RecordSource from, Viewer reader, DateTimeOffset now, Func<string, string> say)
     {
-        var record = new RecordPaper(card, from, reader, now);
+        var record = new RecordPaper(card, from, reader, now, say);
         using var paper = record._paper;
         record.Head();
         record.Strayed();
@@ -67,7 +68,7 @@ public sealed class RecordPaper
         var opened = _card.Opened;
         List<(PaperLine, double)> lines =
         [
-            (new(opened.Plate, PaperFace.Bold), 22), (new(_card.Sheet.FullName, PaperFace.Bold), 12),
+            (new(opened.Plate, PaperFace.Bold, IsOwn: true), 22), (new(_card.Sheet.FullName, PaperFace.Bold, IsOwn: true), 12),
             ($"{CardLine.Jobs(_card)} at {RecordWords.Odometer(opened.OdometerAsRead, _reader.DistanceUnit)}"
                 + (opened.ReadBy is { } tool ? $", read by {tool}" : ""), 10),
             .. Beside(Amendable.Odometer).Concat(Beside(Amendable.Whole)).Select(l => (l, 9.0)),
@@ -106,12 +107,12 @@ public sealed class RecordPaper
     {
         List<IReadOnlyList<IReadOnlyList<PaperLine>>> rows =
         [
-            .. _record.Strayed.Select(l => Row([new(l.What, PaperFace.Bold), .. Beside(Amendable.Event(l.Seq))], [l.Reason],
+            .. _record.Strayed.Select(l => Row([new(l.What, PaperFace.Bold), .. Beside(Amendable.Event(l.Seq))], [PaperLine.Own(l.Reason)],
                 [RecordWords.Names(l), new(When(l.At), IsSoft: true)])),
             .. _record.Fitted.Where(f => f.StoodInFor is not null).Select(f => Row([new($"{f.Name}: {f.Number}", PaperFace.Bold)],
                 [$"stood in for {f.StoodInFor}"], [])),
             .. (_record.Unusual ?? []).Select(u => Row([CardLine.Of(_card, _card.History[u.Seq - 1])], [LiftWords.Strayed(u.How)],
-                [u.By, new(When(u.At), IsSoft: true)])),
+                [PaperLine.Own(u.By), new(When(u.At), IsSoft: true)])),
         ];
         _paper.Heading("What strayed");
         if (rows.Count == 0)
@@ -126,7 +127,7 @@ public sealed class RecordPaper
             return;
         _paper.Heading("Where sources disagree");
         _paper.Table([new("Used", 5), new("Others say", 4), new("Ruled by", 3)], rulings.Select(r =>
-            Row([new(r.Of, PaperFace.Bold), r.Holds], [r.Others], [r.By, r.Reason])));
+            Row([new(r.Of, PaperFace.Bold), r.Holds], [r.Others], [PaperLine.Own(r.By), PaperLine.Own(r.Reason)])));
     }
 
     private void Seen()
@@ -138,7 +139,7 @@ public sealed class RecordPaper
         {
             var decided = line.Decided is { } d ? $"; {d.By}: {(d.Mended ? "mended" : "may go as it is")}, {d.Words}" : "";
             _paper.Table([new("", 2), new("", 7), new("", 3)], [Row([new(Upper(LiftWords.Grade(line.Grade)), PaperFace.Bold)],
-                [line.Text + decided, .. Beside(line.Of)], [line.By])]);
+                [line.Text + decided, .. Beside(line.Of)], [PaperLine.Own(line.By)])]);
             if (line.Photo is { } id && _from.Photo(id) is { } photo)
                 _paper.Picture(photo);
         }
@@ -170,7 +171,8 @@ public sealed class RecordPaper
                 if (text.Length > 0)
                     about.Add(text);
             }
-            Say(l.Product);
+            if (l.Product.Length > 0)
+                about.Add(PaperLine.Own(l.Product));
             Say(l.From is { } from ? CanWords.From(from, unit) + RecordWords.Metered(l, unit) : "");
             Say(l.InPart is { } part ? $"{part.Print(unit)} of it in the filter before it was fitted" : "");
             Say(l.BeforeRun is { } stood ? $"Read before the first run: {stood}" : "");
@@ -217,7 +219,7 @@ public sealed class RecordPaper
     {
         List<IReadOnlyList<IReadOnlyList<PaperLine>>> rows =
         [
-            .. _record.GivenUp.Select(j => Row([new(j.Name, PaperFace.Bold)], [$"given up: {j.Reason}"], [j.By])),
+            .. _record.GivenUp.Select(j => Row([new(j.Name, PaperFace.Bold)], [$"given up: {j.Reason}"], [PaperLine.Own(j.By)])),
             .. _record.LeftForLater.Select(j => Row([new(j.Name, PaperFace.Bold)], [$"due, and left: {j.Reason}"], [])),
             .. _record.NotCounted.Select(j => Row([new(j, PaperFace.Bold)],
                 ["not counted as done: a step that concerns brakes, steering, wheels or lifting was left out"], [])),
@@ -243,9 +245,9 @@ public sealed class RecordPaper
     {
         List<IReadOnlyList<IReadOnlyList<PaperLine>>> rows =
         [
-            Row(["Worked by"], [string.Join(", ", _record.WorkedBy ?? [])], []),
+            Row(["Worked by"], [PaperLine.Own(string.Join(", ", _record.WorkedBy ?? []))], []),
             .. _card.History.Where(h => h.Event is Countersigned or StoodBeside or StopDecided or CarriedMended or VoidAsked or CardVoided
-                or Signed or Amended).Select(h => Row([Signs(h)], [new(h.By.Name, PaperFace.Bold)],
+                or Signed or Amended).Select(h => Row([Signs(h)], [new(h.By.Name, PaperFace.Bold, IsOwn: true)],
                 [When(h.At)])),
         ];
         _paper.Heading("Signatures");
