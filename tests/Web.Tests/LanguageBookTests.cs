@@ -46,6 +46,9 @@ public sealed partial class LanguageBookTests
     [InlineData("1.2.3", "1.2.3")]
     [InlineData("Fen 1.2", "Fen 1.2")]
     [InlineData("0.5-0.7", "0.5-0.7")]
+    [InlineData("Tarn Courier 2.0 D", "Tarn Courier 2.0 D")]
+    [InlineData("6.40 L, Fen 1.2, 12.5 bar", "6,40 L, Fen 1.2, 12,5 bar")]
+    [InlineData("TW-2 28.5 N·m (27.5)", "TW-2 28,5 N·m (27,5)")]
     public void A_point_becomes_a_comma_in_a_number_and_in_nothing_else(string text, string said) =>
         Assert.Equal(said, _small.Say(text).Text);
 

@@ -217,7 +217,7 @@ public sealed partial class PhraseBook
             return null;
         // What has no other name here is a name itself, and its number a part of it: "Fen 1.2".
         var (before, after) = (number.Groups["before"].Value, number.Groups["after"].Value);
-        return name.Text == number.Groups["name"].Value ? new(text, true)
+        return name.Text == number.Groups["name"].Value ? new(Figures(text), true)
             : name with { Text = Figures(before) + name.Text + Figures(after) };
     }
 
@@ -243,7 +243,8 @@ public sealed partial class PhraseBook
             : (day.Length > 0 ? day + ", " : "") + date.Groups["date"].Value + ". " + month;
     }
 
-    // A decimal point becomes a comma; what looks like a number of something with parts, "1.2.3" or "AB.1", does not.
+    // A decimal point becomes a comma. What looks like a number of something with parts, "1.2.3" or "AB.1", does not, and neither does what
+    // stands behind a word without a unit, which is a part of its name: "Courier 2.0 D", "Workshop manual 4.2".
     private static string Figures(string text) => Decimals().Replace(text, ",");
 
     [GeneratedRegex(@"\s+")]
@@ -259,7 +260,7 @@ public sealed partial class PhraseBook
     [GeneratedRegex(@"(?<=[.!?]”?) (?=[\p{Lu}“\d])")]
     private static partial Regex SentenceEnds();
 
-    [GeneratedRegex(@"(?<=(?<![\w.,-])\d+)\.(?=\d+(?![\w.-]*[\w-]))")]
+    [GeneratedRegex(@"(?<=(?<![\w.,-])\d+)\.(?=\d+(?: ?(?:" + Unit + @")(?![\w-])|(?![\w.-]*[\w-])(?<!\p{L} \d+\.\d+)))")]
     private static partial Regex Decimals();
 
     [GeneratedRegex(@"\b(?:(?<day>" + Days + @")(?<comma>,?) )?(?<date>\d{1,2}) (?<month>" + Months + @")\b|\b(?<month>" + Months
