@@ -39,7 +39,15 @@ public sealed class OilDesk(ShelfStore shelf)
     /// <param name="typed">What was typed; what has the name of a product that is there is put right.</param>
     /// <param name="isNew">Whether it is to be new.</param>
     /// <returns>What is wrong; nothing is kept then.</returns>
-    public Task<IReadOnlyList<Refusal>> Keep(TypedOil typed, bool isNew)
+    public Task<IReadOnlyList<Refusal>> Keep(TypedOil typed, bool isNew) => Kept(Product(typed, isNew));
+
+    /// <summary>The book as it would be with a product; nothing is kept.</summary>
+    /// <param name="typed">What was typed.</param>
+    /// <param name="isNew">Whether it is to be new.</param>
+    /// <returns>The book, or what is wrong.</returns>
+    public (OilBook? Book, IReadOnlyList<Refusal> Wrong) Would(TypedOil typed, bool isNew) => Would(Product(typed, isNew));
+
+    private (Func<SheetText, SheetText>? Change, IReadOnlyList<Refusal> Wrong) Product(TypedOil typed, bool isNew)
     {
         List<Refusal> wrong = [];
         var name = typed.Name.Trim();
@@ -55,8 +63,8 @@ public sealed class OilDesk(ShelfStore shelf)
         if (isNew && name.Length > 0 && Book.Find(name) is { } there)
             wrong.Add(new($"“{there.Name}” is in the book already.", "Put it right there.", Field: "name"));
         if (wrong.Count > 0)
-            return Task.FromResult<IReadOnlyList<Refusal>>(wrong);
-        return Write(text =>
+            return (null, wrong);
+        return (text =>
         {
             var place = Place(text, "products", p => PartNumber.Same(text.Said($"{p}.name"), name));
             var at = $"products[{place ?? text.Count("products")}]";
@@ -67,7 +75,7 @@ public sealed class OilDesk(ShelfStore shelf)
             text = Put(text, $"{at}.additives", List(typed.Additives) is { Count: > 0 } some ? some : null);
             text = Put(text, $"{at}.lowAsh", typed.LowAsh ? JsonValue.Create(true) : null);
             return Put(text, $"{at}.openDays", days > 0 ? JsonValue.Create(days) : null);
-        });
+        }, []);
     }
 
     private static JsonArray List(string lines) => [.. AmountText.Lines(lines).Select(l => JsonValue.Create(l))];
@@ -96,7 +104,18 @@ public sealed class OilDesk(ShelfStore shelf)
     /// <param name="fuel">For petrol or diesel only; empty for both.</param>
     /// <param name="meant">Whether a circle is meant: that each covers the other.</param>
     /// <returns>What is wrong, by the fields <c>code</c>, <c>covers</c>, <c>fuel</c> and <c>meant</c>.</returns>
-    public async Task<IReadOnlyList<Refusal>> Cover(string code, string covers, string fuel, bool meant)
+    public Task<IReadOnlyList<Refusal>> Cover(string code, string covers, string fuel, bool meant) =>
+        Kept(Covering(code, covers, fuel, meant));
+
+    /// <summary>The book as it would be with a cover; nothing is kept.</summary>
+    /// <param name="code">The newer or stricter code.</param>
+    /// <param name="covers">The code that it covers.</param>
+    /// <param name="fuel">For petrol or diesel only; empty for both.</param>
+    /// <returns>The book, or what is wrong; a circle is drawn without being asked about.</returns>
+    public (OilBook? Book, IReadOnlyList<Refusal> Wrong) WouldCover(string code, string covers, string fuel) =>
+        Would(Covering(code, covers, fuel, meant: true));
+
+    private (Func<SheetText, SheetText>? Change, IReadOnlyList<Refusal> Wrong) Covering(string code, string covers, string fuel, bool meant)
     {
         (code, covers) = (code.Trim(), covers.Trim());
         List<Refusal> wrong = [];
@@ -109,31 +128,45 @@ public sealed class OilDesk(ShelfStore shelf)
         if (wrong.Count == 0 && PartNumber.Same(code, covers))
             wrong.Add(new("A code covers itself anyway.", "Write another code.", Field: "covers"));
         if (wrong.Count > 0)
-            return wrong;
+            return (null, wrong);
         IReadOnlyList<Fuel> fuels = fuel switch { "petrol" => [Fuel.Petrol], "diesel" => [Fuel.Diesel], _ => [] };
         if (!meant && Book.Book.Back(new(code, covers, fuels)) is { } back)
-            return [new($"{string.Join(" covers ", back)} already. Does each cover the other?",
-                "Look it up; where it is so, say that it is meant.", Field: "meant")];
-        return await Write(text => Place(text, "covers", p => PartNumber.Same(text.Said($"{p}.code"), code)
+            return (null, [new($"{string.Join(" covers ", back)} already. Does each cover the other?",
+                "Look it up; where it is so, say that it is meant.", Field: "meant")]);
+        return (text => Place(text, "covers", p => PartNumber.Same(text.Said($"{p}.code"), code)
             && PartNumber.Same(text.Said($"{p}.covers"), covers)) is { } place
                 ? Put(text, $"covers[{place}].fuels", fuel.Length == 0 ? null : new JsonArray(fuel))
                 : text.With($"covers[{text.Count("covers")}]", fuel.Length == 0 ? new JsonObject { ["code"] = code, ["covers"] = covers }
-                    : new JsonObject { ["code"] = code, ["covers"] = covers, ["fuels"] = new JsonArray(fuel) }));
+                    : new JsonObject { ["code"] = code, ["covers"] = covers, ["fuels"] = new JsonArray(fuel) }), []);
     }
 
     /// <summary>Takes a cover out of the book.</summary>
     public Task<IReadOnlyList<Refusal>> Uncover(string code, string covers) => Write(text => Place(text, "covers", p =>
         text.Said($"{p}.code") == code && text.Said($"{p}.covers") == covers) is { } place ? text.Without($"covers[{place}]") : text);
 
+    private Task<IReadOnlyList<Refusal>> Kept((Func<SheetText, SheetText>? Change, IReadOnlyList<Refusal> Wrong) asked) =>
+        asked.Change is { } change ? Write(change) : Task.FromResult(asked.Wrong);
+
+    private (OilBook? Book, IReadOnlyList<Refusal> Wrong) Would((Func<SheetText, SheetText>? Change, IReadOnlyList<Refusal> Wrong) asked)
+    {
+        if (asked.Change is not { } change)
+            return (null, asked.Wrong);
+        var (book, errors) = OilBook.Read(change(Text(shelf.OilBookText())).ToString());
+        return (book, [.. errors.Select(e => e with { Line = null })]);
+    }
+
     private async Task<IReadOnlyList<Refusal>> Write(Func<SheetText, SheetText> change)
     {
         var was = shelf.OilBookText();
-        var text = SheetText.Read(was ?? Empty, out _)!;
-        if (!text.Has("covers"))
-            text = text.With("covers", new JsonArray());
-        var next = change(text).ToString();
+        var next = change(Text(was)).ToString();
         var (_, errors) = OilBook.Read(next);
         return errors.Count > 0 ? [.. errors.Select(e => e with { Line = null })]
             : next == was || await shelf.ReplaceOilBook(was, next) ? [] : [Quicker];
+    }
+
+    private static SheetText Text(string? book)
+    {
+        var text = SheetText.Read(book ?? Empty, out _)!;
+        return text.Has("covers") ? text : text.With("covers", new JsonArray());
     }
 }

@@ -15,8 +15,15 @@ namespace Anakyklos.Desk;
 /// <param name="Cards">Open cards, which keep the revision they were opened with.</param>
 /// <param name="ToOrder">Part numbers that it asks for and the stores do not know.</param>
 /// <param name="Unchecked">How many of its values were not compared by two.</param>
+/// <param name="Elsewhere">How many say that two have compared them, and came in so with a file: nobody here has.</param>
 public sealed record Upheaval(int? Newest, int Next, IReadOnlyList<string> Differences, IReadOnlyList<string> Vehicles,
-    IReadOnlyList<(CardNumber Card, string Plate)> Cards, IReadOnlyList<string> ToOrder, int Unchecked);
+    IReadOnlyList<(CardNumber Card, string Plate)> Cards, IReadOnlyList<string> ToOrder, int Unchecked,
+    int Elsewhere);
+
+/// <summary>Whose a value of a sheet is.</summary>
+/// <param name="Writer">Who wrote it, or brought it in with a file.</param>
+/// <param name="Readers">Who read it in its source, or ruled on it.</param>
+public sealed record ValueHands(PersonId Writer, IReadOnlyList<PersonId> Readers);
 
 /// <summary>Revisions of model sheets come into use and go out of it by the lead, who has seen what that changes.</summary>
 public sealed class RevisionDesk(SheetDesk desk, DraftStore drafts, SheetStore sheets, VehicleStore vehicles, CardStore cards,
@@ -35,7 +42,7 @@ public sealed class RevisionDesk(SheetDesk desk, DraftStore drafts, SheetStore s
             newest is null ? [] : [.. SheetDifference.Between(newest, sheet), .. SheetDifference.Words(newest, sheet)], ours,
             [.. cards.Unsigned().Where(c => ours.Contains(c.Plate)).Select(c => (c.Id, c.Plate))],
             [.. sheet.Parts.Values.Select(p => p.Number.Value).Where(n => !known.Contains(PartNumber.Bare(n))).Distinct()],
-            now.Values.Count - now.Checked);
+            now.Values.Count - now.Checked, desk.ReadElsewhere(now).Count);
     }
 
     /// <summary>Puts a draft in use.</summary>
@@ -62,6 +69,31 @@ public sealed class RevisionDesk(SheetDesk desk, DraftStore drafts, SheetStore s
         return now.Draft.Edition == edition && SheetReader.Read(text).Sheet is { } sheet
             && await drafts.PutInUse(now.Draft, newest, sheet, text, reason.Trim(), by.Id, clock.Now) ? (next, [])
             : (null, [new("The draft or the model has changed since you looked.", "Look at the difference again.")]);
+    }
+
+    /// <summary>Whose the values of a model are, as far as they were written or read here.</summary>
+    /// <param name="sheet">The model.</param>
+    /// <returns>By the value's path; without those that came with the first file and that nobody touched.</returns>
+    public IReadOnlyDictionary<string, ValueHands> Hands(SheetId sheet)
+    {
+        var hands = new Dictionary<string, ValueHands>();
+        SheetText? before = null;
+        foreach (var draft in drafts.InUse(sheet))
+        {
+            var text = SheetText.Read(draft.Content, out _)!;
+            before ??= draft.Base is { } b && sheets.Text(sheet, b) is { } first ? SheetText.Read(first, out _) : null;
+            var writers = drafts.Writers(draft.Id);
+            foreach (var path in before is null ? CitedValue.AllOf(text).Select(v => v.Path)
+                : SheetForm.Changed(before, text).Select(c => c.Path))
+                hands[path] = new(writers.TryGetValue(path, out var who) ? who : draft.StartedBy, []);
+            foreach (var look in drafts.Looks(draft.Id).Where(l => l.Outcome is "same" or "ruled"))
+            {
+                var own = hands.GetValueOrDefault(look.Path) ?? new(draft.StartedBy, []);
+                hands[look.Path] = own with { Readers = [.. own.Readers.Append(look.Person).Distinct()] };
+            }
+            before = text;
+        }
+        return hands;
     }
 
     /// <summary>Withdraws the newest revision of a model; the one before it holds again, for cards that are opened from then on.</summary>

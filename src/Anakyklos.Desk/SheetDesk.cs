@@ -207,6 +207,25 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
         return wrong.Count > 0 ? (null, wrong) : (path, wrong);
     }
 
+    /// <summary>The values of a draft that say that enough people have read them, though nobody here has: they came with a file.</summary>
+    /// <param name="now">The draft.</param>
+    /// <returns>Their paths, in the order of the sheet.</returns>
+    public IReadOnlyList<string> ReadElsewhere(DraftNow now)
+    {
+        var inUse = sheets.Newest(now.Draft.Sheet) is { } newest ? SheetText.Read(sheets.Text(newest.Id, newest.Revision)!, out _) : null;
+        // What stands in the revision in use as it does here was seen by the lead when that came into use.
+        var seen = inUse is null ? [] : CitedValue.AllOf(inUse).Where(v => v.IsChecked).Select(v => v.Path)
+            .Except(SheetForm.Changed(inUse, now.Text).Select(c => c.Path)).ToHashSet();
+        var readHere = drafts.Looks(now.Draft.Id).Where(l => l.Outcome is "same" or "ruled").Select(l => l.Path).ToHashSet();
+        return [.. now.Values.Where(v => v.IsChecked && !readHere.Contains(v.Path) && !seen.Contains(v.Path)).Select(v => v.Path)];
+    }
+
+    /// <summary>Takes what a file says of who has read its values for nothing: those that nobody here has read are to be read.</summary>
+    /// <param name="id">The draft.</param>
+    /// <param name="by">Who.</param>
+    public Task<IReadOnlyList<Refusal>> ReadHere(long id, Person by) => Write(id, by, now =>
+        (ReadElsewhere(now).Aggregate(now.Text, (text, path) => BlindCheck.Marked(text, path, 0)), []));
+
     /// <summary>Says what texts of a draft are in another language. Nobody has to check it: what the sheet means stays.</summary>
     /// <param name="id">The draft.</param>
     /// <param name="by">Who.</param>

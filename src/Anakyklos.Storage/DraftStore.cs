@@ -70,6 +70,13 @@ public sealed class DraftStore(WorkshopDatabase database)
         return [.. Rows(connection, "where ended = '' order by changed_at desc, id desc", new { })];
     }
 
+    /// <summary>The drafts of a model that came into use, in the order in which they did.</summary>
+    public IReadOnlyList<Draft> InUse(SheetId sheet)
+    {
+        using var connection = database.Connect();
+        return [.. Rows(connection, "where ended = 'in use' and sheet_id = @sheet order by changed_at, id", new { sheet })];
+    }
+
     private static IEnumerable<Draft> Rows(SqliteConnection connection, string where, object with) =>
         connection.Query<(long Id, string Sheet, string Content, int Edition, int? Base, string StartedBy, string StartedAt, string By,
             string At, string Ended)>($"""

@@ -17,7 +17,7 @@ public sealed partial class LanguageBookTests
         ["{0} of {1} done"] = "von {1} sind {0} getan", ["Close it first."] = "Erst schließen.", ["{0}: still open."] = "Noch offen: {0}.",
         ["{0} days"] = "{0} Tage", [", every second time"] = ", jedes zweite Mal", ["Tue"] = "Di", ["Mar"] = "März",
         ["over by {0}"] = "um {0} überfällig", ["in it"] = "darin",
-    });
+    }, Manner.German);
 
     [Theory]
     [InlineData("Engine oil", "Motoröl")]
@@ -77,7 +77,7 @@ public sealed partial class LanguageBookTests
 
     [Fact]
     public void A_translation_with_a_hole_that_its_sentence_has_not_is_refused() =>
-        Assert.Throws<FormatException>(() => new PhraseBook([new("{0} is open.", "{1} ist offen.")]));
+        Assert.Throws<FormatException>(() => new PhraseBook([new("{0} is open.", "{1} ist offen.")], Manner.German));
 
     [Fact]
     public void Names_that_a_workshop_brings_are_known_besides_and_take_nothing_from_the_program()
@@ -89,6 +89,21 @@ public sealed partial class LanguageBookTests
         Assert.Equal("3 of it", book.Say("3 of it").Text);
         Assert.False(book.Say("bare").IsKnown);
         Assert.False(_small.Say("the sump guard").IsKnown);
+    }
+
+    [Fact]
+    public void Another_language_joins_quotes_and_counts_in_its_own_manner()
+    {
+        var book = new PhraseBook(new Dictionary<string, string>
+        {
+            ["Oil"] = "Huile", ["Filter"] = "Filtre", ["Tue"] = "mar.", ["Mar"] = "mars",
+        }, new(" et ", " ou ", " avec ", "« ", " »", ",", " ", " "));
+        Assert.Equal("Huile et Filtre", book.Say("Oil and Filter").Text);
+        Assert.Equal("Huile ou Filtre", book.Say("Oil or Filter").Text);
+        Assert.Equal("Huile avec Filtre", book.Say("Oil with Filter").Text);
+        Assert.Equal("« Huile »", book.Say("“Oil”").Text);
+        Assert.Equal("mar. 10 mars", book.Say("Tue 10 Mar").Text);
+        Assert.Equal("3,40 L", book.Say("3.40 L").Text);
     }
 
     [Fact]

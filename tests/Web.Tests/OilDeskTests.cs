@@ -112,4 +112,34 @@ public sealed class OilDeskTests() : InTheDemo("effie")
             ("form-id", id), ("__RequestVerificationToken", token)));
         Assert.NotNull(Desk.Book.Book.Way("DOT 4", "DOT 3", Fuel.Petrol));
     }
+
+    [Fact]
+    public async Task What_a_product_or_a_cover_would_serve_is_drawn_before_anything_is_written_down()
+    {
+        var before = Text;
+        await Me.Get("/stores/oils");
+        Assert.Empty(Me.Page.QuerySelectorAll(".approval-line.new"));
+        var drawn = Me.Page.QuerySelectorAll(".approval-line").Length;
+        await Me.Submit("button[formaction*='TryProduct']", ("name", "Gannet Trike 10W-40"), ("grades", "SAE 10W-40"),
+            ("codes", "Tarn T-41L"), ("additives", ""), ("openDays", "30"));
+        Assert.Contains("Gannet Trike 10W-40", Me.Page.QuerySelector(".oil-tried")!.TextContent, StringComparison.Ordinal);
+        Assert.NotEmpty(Me.Page.QuerySelectorAll(".approval-line.new"));
+        Assert.True(Me.Page.QuerySelectorAll(".approval-line").Length > drawn);
+        // What was typed stays, and is written down by the other press.
+        Assert.Equal("Tarn T-41L", Me.Page.QuerySelector("textarea[name=codes]")!.TextContent.Trim());
+        Assert.Equal("30", Me.Page.QuerySelector("#open-days")!.GetAttribute("value"));
+        Assert.Equal(before, Text);
+
+        await Me.Get("/stores/oils");
+        await Me.Submit("button[formaction*='TryCover']", ("code", "Gannet G-1"), ("covers", "Tarn T-41L"));
+        Assert.Contains("Gannet G-1 covers Tarn T-41L", Me.Page.QuerySelector(".oil-tried")!.TextContent, StringComparison.Ordinal);
+        Assert.Equal("Gannet G-1", Me.Page.QuerySelector("#code")!.GetAttribute("value"));
+        Assert.Equal(before, Text);
+        // A line that is drawn already is not new.
+        Assert.Empty(Me.Page.QuerySelectorAll(".approval-line.new"));
+        await Me.Get("/stores/oils");
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await Me.Submit("button[formaction*='TryCover']", ("code", ""), ("covers", "X")));
+        Assert.NotNull(Me.Page.QuerySelector("#problem-code"));
+        Assert.Null(Me.Page.QuerySelector(".oil-tried"));
+    }
 }

@@ -380,4 +380,69 @@ public sealed class SheetDeskTests() : InTheDemo("una")
         await Me.Get("/library");
         Assert.Null(Me.Page.QuerySelector(".draft-card"));
     }
+
+    [Fact]
+    public async Task The_card_of_what_is_sound_stands_beside_what_is_wrong()
+    {
+        var draft = await Begun();
+        await Me.Get($"/library/draft/{draft}");
+        Assert.Equal("Its card", Me.Page.QuerySelector("h2:has(+ form.write-jobs)")!.TextContent);
+        var jobs = Me.Page.QuerySelectorAll(".write-jobs input[name=job]").Length;
+        // A wrong value at something that one job needs leaves the others their card.
+        var washer = "parts.air-filter";
+        Assert.Empty(await Desk.Change(draft, Una, washer, SheetDesk.Mark(Now(draft).Text.Raw(washer)!),
+            p => p == $"{washer}.number.is" ? "" : null));
+        await Me.Get($"/library/draft/{draft}");
+        Assert.Contains(Me.Page.QuerySelectorAll("h2"), h => h.TextContent == "Its card, without what is wrong");
+        Assert.Contains(Me.Page.QuerySelectorAll(".write-left a"), a => a.TextContent == Now(draft).Text.Said($"{washer}.name"));
+        Assert.InRange(Me.Page.QuerySelectorAll(".write-jobs input[name=job]").Length, 1, jobs - 1);
+        Assert.NotEmpty(Me.Page.QuerySelectorAll(".write-card li"));
+        Assert.Null(Me.Page.QuerySelector("form[action*='handler=Walk']"));
+        Assert.Null(Me.Page.QuerySelector($"a[href='/library/draft/{draft}/use']"));
+    }
+
+    [Fact]
+    public async Task What_a_file_says_of_who_has_read_it_is_told_and_can_count_for_nothing()
+    {
+        var text = Sheets.Text(Fen, Newest)!;
+        // Nothing is otherwise: what is in use was seen by the lead.
+        var same = (await Desk.TakeIn(Una, text)).Draft!.Value;
+        Assert.Empty(Desk.ReadElsewhere(Now(same)));
+        var other = (await Desk.TakeIn(Una, text.Replace("\"35 N·m\"", "\"36 N·m\"", StringComparison.Ordinal))).Draft!.Value;
+        var elsewhere = Desk.ReadElsewhere(Now(other));
+        Assert.Contains(Torque, elsewhere);
+        Assert.True(Now(other).Values.First(v => v.Path == Torque).IsChecked);
+        await Me.Get($"/library/draft/{other}/use");
+        Assert.Contains($"{elsewhere.Count} of its values came in with a file that says that two have read them. Nobody here has.", Me.Text,
+            StringComparison.Ordinal);
+        await Me.Submit("form.elsewhere");
+        Assert.Equal(0, Now(other).Values.First(v => v.Path == Torque).CheckedBy);
+        Assert.Empty(Desk.ReadElsewhere(Now(other)));
+        // Who took the file in does not read it, somebody else does.
+        Assert.DoesNotContain(Now(other).ToCheck(Una.Id), v => v.Path == Torque);
+        Assert.True((await Desk.Look(other, Iona, Torque, Read("36 N·m"))).Same);
+        Assert.Empty(Desk.ReadElsewhere(Now(other)));
+        Assert.NotEmpty(await Desk.ReadHere(other, Effie));
+    }
+
+    [Fact]
+    public async Task Whose_a_value_is_stands_at_the_sheet_once_it_is_in_use()
+    {
+        var draft = await Changed();
+        Assert.True((await Desk.Look(draft, Iona, Torque, Read("36 N·m"))).Same);
+        Assert.Empty(Revisions.Hands(Fen));
+        Assert.Empty((await Revisions.PutInUse(draft, Una, Now(draft).Draft.Edition, Newest, "Another torque")).Wrong);
+        var hands = Assert.Single(Revisions.Hands(Fen));
+        Assert.Equal((Torque, Una.Id), (hands.Key, hands.Value.Writer));
+        Assert.Equal([Iona.Id], hands.Value.Readers);
+        await Me.Get("/library/corran-fen-12");
+        Assert.Contains("written by Una B., read by Iona R.", Me.Text, StringComparison.Ordinal);
+        // Written anew it is the next writer's, and nobody has read it yet.
+        var next = (await Desk.Revise(Iona, Fen, Newest)).Draft!.Value;
+        Assert.Empty(await Desk.Change(next, Iona, Plug, SheetDesk.Mark(Now(next).Text.Raw(Plug)!),
+            p => p == $"{Torque}.is" ? "37 Nm" : null));
+        Assert.Empty((await Revisions.PutInUse(next, Una, Now(next).Draft.Edition, Newest, "And another")).Wrong);
+        Assert.Equal(Iona.Id, Revisions.Hands(Fen)[Torque].Writer);
+        Assert.Empty(Revisions.Hands(Fen)[Torque].Readers);
+    }
 }

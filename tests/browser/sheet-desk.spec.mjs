@@ -192,6 +192,34 @@ test('points of a drawing are placed by pointer and by key, and a table of torqu
   await after(page, () => page.getByRole('button', { name: 'Keep it' }).click());
   await expect(page.locator(`[name="${map}.points[0].x"]`)).toHaveValue('50');
 
+  // A block is as large as where its corner is put, by key and by pointer; what is typed is drawn.
+  await d.write(map, { 'blocks[0].name': 'engine', 'blocks[0].x': '20', 'blocks[0].y': '30', 'blocks[0].width': '10',
+    'blocks[0].height': '20' });
+  const blocks = page.locator(`[data-placing="${map}.blocks"]`);
+  const wide = page.locator(`[name="${map}.blocks[0].width"]`);
+  const high = page.locator(`[name="${map}.blocks[0].height"]`);
+  await blocks.locator('.placing-corner').focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('ArrowUp');
+  await expect(wide).toHaveValue('15');
+  await expect(high).toHaveValue('19');
+  await expect(page.locator(`[name="${map}.blocks[0].x"]`)).toHaveValue('20');
+  await blocks.scrollIntoViewIfNeeded();
+  const frame = await blocks.boundingBox();
+  const scale = frame.width / 100;
+  const [left, top] = [frame.x + 20 * scale, frame.y + 30 * scale];
+  await page.mouse.move(left + 14 * scale, top + 18 * scale);
+  await page.mouse.down();
+  await page.mouse.move(left + 40 * scale, top + 50 * scale, { steps: 4 });
+  await page.mouse.up();
+  await expect(wide).toHaveValue('40');
+  await expect(high).toHaveValue('50');
+  await wide.fill('33');
+  await expect(blocks.locator('.placing-block')).toHaveAttribute('width', '33');
+  await after(page, () => page.getByRole('button', { name: 'Keep it' }).click());
+  await expect(wide).toHaveValue('33');
+  await expect(high).toHaveValue('50');
+
   await page.getByText('Paste a table of torques').click();
   await page.locator('#torques').fill('name;drive;material;torque;source;page\nFork clamp screws;Hex 6;aluminium;nine;Handbook;p. 31\n');
   await after(page, () => page.getByRole('button', { name: 'Take these' }).click());

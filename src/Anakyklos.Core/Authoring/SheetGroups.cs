@@ -31,10 +31,25 @@ public sealed record SheetGroup(string Title, IReadOnlyList<string> Things)
         return [.. groups.Where(g => g.Things.Count > 0)];
     }
 
-    /// <summary>The name of a thing; its id in words where it has none.</summary>
+    /// <summary>The name of a thing; an interval is called by how often it is, with the jobs that go by it; what has no name, by its id
+    /// in words.</summary>
     /// <param name="sheet">The sheet.</param>
     /// <param name="path">Its path.</param>
     public static string Name(SheetText sheet, string path) => sheet.Said($"{path}.name") is { Length: > 0 } name ? name
         : sheet.Said($"{path}.title") is { Length: > 0 } title ? title
+        : Every(sheet, path) is { Length: > 0 } every ? every
         : Words.Capital(path[(path.IndexOf('.', StringComparison.Ordinal) + 1)..].Replace('-', ' '));
+
+    private static string Every(SheetText sheet, string path)
+    {
+        if (path.Split('.') is not ["intervals", var id])
+            return "";
+        var (far, months, hours) = (sheet.Said($"{path}.normal.distance"), sheet.Said($"{path}.normal.months"),
+            sheet.Said($"{path}.normal.hours"));
+        string[] said = [far, months.Length > 0 ? $"{months} months" : "", hours.Length > 0 ? $"{hours} h" : ""];
+        var often = string.Join(" or ", said.Where(s => s.Length > 0));
+        var jobs = string.Join(", ", sheet.Names("jobs").Select(j => $"jobs.{j}").Where(j => sheet.Said($"{j}.interval") == id)
+            .Select(j => sheet.Said($"{j}.name")).Where(n => n.Length > 0));
+        return often.Length == 0 ? "" : $"{often}: {(jobs.Length > 0 ? jobs : Words.Capital(id.Replace('-', ' ')))}";
+    }
 }

@@ -16,8 +16,9 @@ public sealed class ApprovalGraph
     /// <summary>A line between two heights.</summary>
     public sealed record Line(int From, int To);
 
-    /// <summary>A line from a code to a product that serves it; the way of codes when it covers it only.</summary>
-    public sealed record Serves(int From, int To, string Way);
+    /// <summary>A line from a code to a product that serves it; the way of codes when it covers it only, and whether it does not in the
+    /// book as it is now.</summary>
+    public sealed record Serves(int From, int To, string Way, bool IsNew);
 
     private ApprovalGraph() { }
 
@@ -29,7 +30,10 @@ public sealed class ApprovalGraph
     public int Height { get; private init; }
 
     /// <summary>The graph over some sheets. Codes stand in the middle of those that ask for them.</summary>
-    public static ApprovalGraph Of(IReadOnlyList<ModelSheet> sheets, OilBook oils)
+    /// <param name="sheets">The sheets.</param>
+    /// <param name="oils">The book that is drawn.</param>
+    /// <param name="now">The book as it is, where another is drawn to be looked at: what serves only in the other is new.</param>
+    public static ApprovalGraph Of(IReadOnlyList<ModelSheet> sheets, OilBook oils, OilBook? now = null)
     {
         var fluids = sheets.SelectMany(s => s.Fluids.Values.Select(f => (Sheet: s, Fluid: f))).Where(x => x.Fluid.Approvals.Value.Count > 0)
             .OrderBy(x => x.Fluid.Approvals.Value[0], StringComparer.Ordinal).ThenBy(x => x.Sheet.FullName, StringComparer.Ordinal)
@@ -56,7 +60,8 @@ public sealed class ApprovalGraph
         {
             Products = [.. products.Select(p => new Node(p.Key.Name, string.Join(", ", p.Key.Grades), p.Value))],
             Served = [.. ways.Select(x => new Serves(at[x.Code], products[x.Product],
-                x.Way!.Count > 1 ? string.Join(" covers ", x.Way) : ""))],
+                x.Way!.Count > 1 ? string.Join(" covers ", x.Way) : "",
+                now is not null && now.Find(x.Product.Name)?.Codes.Any(h => now.Book.Way(h, x.Code, fuels[x.Code]) is not null) != true))],
             Wanting = wanting,
             Codes = [.. codes.Select(c => new Node(c, "", at[c]))],
             Lines = [.. fluids.SelectMany((x, i) => x.Fluid.Approvals.Value.Select(c => new Line(wanting[i].Y, at[c])))],

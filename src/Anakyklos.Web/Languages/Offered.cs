@@ -16,7 +16,7 @@ public static class Offered
     // One file a room, so that each can be read.
     private static readonly string[] _files = ["Lift", "Kernel", "Sheets", "Pages", "Desk", "Practice"];
 
-    private static readonly Lazy<PhraseBook> _germanBook = new(() => new(Entries(_german)));
+    private static readonly Lazy<PhraseBook> _germanBook = new(() => new(Entries(_german), Manner.German));
 
     private static readonly Lazy<string> _germanScript = new(() => JsonSerializer.Serialize(ScriptEntries(_german).ToDictionary()));
 

@@ -33,24 +33,30 @@ public sealed partial class PhraseBook
     // A list of more parts is nobody's sentence.
     private const int Longest = 40;
 
-    private static readonly (string Here, string There)[] _joints =
-        [(" · ", " · "), ("; ", "; "), (": ", ": "), (", ", ", "), (" + ", " + "), (" / ", " / "), (" – ", " – "), (" → ", " → "),
-            (" and ", " und "), (" or ", " oder "), (" with ", " mit ")];
+    // What is a list in every language, those with commas before those that are said.
+    private const string Comma = ", ";
+
+    private static readonly string[] _marks = [" · ", "; ", ": ", Comma, " + ", " / ", " – ", " → "];
 
     // A phrase that goes on from something, ", every second time", also stands by itself in a list.
     private static readonly string[] _goingOn = [", ", "; ", ": "];
 
     private readonly KeyValuePair<string, string>[] _entries;
+    private readonly Manner _manner;
+    private readonly (string Here, string There)[] _joints;
     private readonly FrozenDictionary<string, string> _whole;
     private readonly string[] _sorted;
     private readonly FrozenDictionary<string, Phrase[]> _byWord;
     private readonly ConcurrentDictionary<string, Said> _ready = new();
 
     /// <param name="entries">Each sentence as the application says it, with what it is in the other language.</param>
+    /// <param name="manner">How the other language joins, quotes and counts.</param>
     /// <exception cref="FormatException">A translation has a hole that its sentence has not.</exception>
-    public PhraseBook(IEnumerable<KeyValuePair<string, string>> entries)
+    public PhraseBook(IEnumerable<KeyValuePair<string, string>> entries, Manner manner)
     {
         _entries = [.. entries];
+        _manner = manner;
+        _joints = [.. _marks.Select(m => (m, m)), (" and ", manner.And), (" or ", manner.Or), (" with ", manner.With)];
         Phrase[] phrases = [.. _entries.Select(e => new Phrase(e.Key, e.Value))];
         Sentences = [.. phrases.Select(p => p.Sentence)];
         var known = phrases.Select(p => p.Sentence).ToHashSet(StringComparer.Ordinal);
@@ -72,7 +78,7 @@ public sealed partial class PhraseBook
         var known = _entries.Select(e => e.Key).ToHashSet(StringComparer.Ordinal);
         return new([.. _entries, .. names.Select(n => KeyValuePair.Create(Spaces().Replace(n.Key.Trim(), " "), n.Value.Trim()))
             .Where(n => n.Key.Length > 0 && n.Value.Length > 0 && !(n.Key + n.Value).Contains('{', StringComparison.Ordinal)
-                && known.Add(n.Key))]);
+                && known.Add(n.Key))], _manner);
     }
 
     /// <summary>A text of the application in the other language. What it does not know stays as it is, and so does the white space at both
@@ -172,7 +178,7 @@ public sealed partial class PhraseBook
     // words.
     private Said? ByJoints(string text, int depth, bool inPart)
     {
-        foreach (var (here, there) in inPart ? _joints[3..4] : _joints)
+        foreach (var (here, there) in inPart ? [(Comma, Comma)] : _joints)
         {
             var parts = text.Split(here);
             if (parts.Length is < 2 or > Longest)
@@ -204,7 +210,7 @@ public sealed partial class PhraseBook
         && (Exactly(text) is not null || BesideNumber(text, depth) is not null || Quoted(text, depth) is { IsKnown: true });
 
     private Said? Quoted(string text, int depth) => text is ['“', .. var inside, '”'] && !inside.Contains('”')
-        ? Say(inside, depth + 1) is var said ? said with { Text = $"„{said.Text}“" } : null : null;
+        ? Say(inside, depth + 1) is var said ? said with { Text = _manner.Open + said.Text + _manner.Close } : null : null;
 
     // A name beside a number of its own: "10 Brown froth", "Oil filter TC-0621-F".
     private Said? BesideNumber(string text, int depth)
@@ -240,12 +246,12 @@ public sealed partial class PhraseBook
         var day = date.Groups["day"] is { Success: true } d ? Exactly(d.Value) ?? d.Value : "";
         var month = date.Groups["month"] is { Success: true } m ? Exactly(m.Value) ?? m.Value : "";
         return !date.Groups["date"].Success ? day.Length > 0 ? day : month + " "
-            : (day.Length > 0 ? day + ", " : "") + date.Groups["date"].Value + ". " + month;
+            : (day.Length > 0 ? day + _manner.AfterWeekday : "") + date.Groups["date"].Value + _manner.AfterDay + month;
     }
 
     // A decimal point becomes a comma. What looks like a number of something with parts, "1.2.3" or "AB.1", does not, and neither does what
     // stands behind a word without a unit, which is a part of its name: "Courier 2.0 D", "Workshop manual 4.2".
-    private static string Figures(string text) => Decimals().Replace(text, ",");
+    private string Figures(string text) => Decimals().Replace(text, _manner.Point);
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();

@@ -35,6 +35,14 @@ public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, SheetD
     /// <summary>What became of its revisions, the newest first.</summary>
     public IReadOnlyList<SheetTurn> Turns { get; private set; } = [];
 
+    private IReadOnlyDictionary<string, ValueHands> Hands { get; set; } = new Dictionary<string, ValueHands>();
+
+    /// <summary>Who wrote a value and who read it, in words; empty where it came with the first file.</summary>
+    /// <param name="path">Its path in the sheet.</param>
+    public string HandsOf(string path) => Hands.GetValueOrDefault(path) is not { } hands ? ""
+        : hands.Readers.Count == 0 ? $"written by {Name(hands.Writer)}"
+        : $"written by {Name(hands.Writer)}, read by {string.Join(", ", hands.Readers.Select(Name))}";
+
     public string Name(PersonId id) => people.Find(id)?.Person.Name ?? id.Text;
 
     /// <summary>Begins the next revision, from this one or from an older one.</summary>
@@ -84,6 +92,7 @@ public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, SheetD
             return NotFound();
         Sheet = sheet;
         Revisions = sheets.Revisions(id);
+        Hands = revisions.Hands(Sheet.Id);
         Turns = drafts.Turns(id);
         Disputes = rulings.Of(sheet);
         Point = point is not null && sheet.Names(point) ? point : default(ThingId);

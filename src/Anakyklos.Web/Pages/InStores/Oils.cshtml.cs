@@ -23,14 +23,23 @@ public sealed class OilsModel(OilDesk desk, SheetStore sheets, PeopleStore peopl
     /// <summary>The codes that the sheets ask for and no product serves.</summary>
     public IReadOnlyList<string> Unserved { get; private set; } = [];
 
+    /// <summary>What is drawn before it is written down, in words; empty where the book is drawn as it is.</summary>
+    public string Tried { get; private set; } = "";
+
     public void OnGet(string? name, string? said)
     {
         Say(said);
+        Load(name, null);
+    }
+
+    private void Load(string? name, OilBook? would)
+    {
         Book = desk.Book;
         Product = name is null ? null : Book.Find(name);
         var models = sheets.Newest();
-        Graph = ApprovalGraph.Of(models, Book);
-        Unserved = Book.Unserved(models.SelectMany(m => m.Fluids.Values.SelectMany(f => f.Approvals.Value.Select(c => (c, m.Fuel)))));
+        Graph = ApprovalGraph.Of(models, would ?? Book, would is null ? null : Book);
+        Unserved = (would ?? Book).Unserved(models.SelectMany(m =>
+            m.Fluids.Values.SelectMany(f => f.Approvals.Value.Select(c => (c, m.Fuel)))));
     }
 
     public async Task<IActionResult> OnPostProductAsync(string? known, string? name, string? grades, string? codes, string? additives,
@@ -38,12 +47,28 @@ public sealed class OilsModel(OilDesk desk, SheetStore sheets, PeopleStore peopl
     {
         if (Refuse() is { } forbidden)
             return forbidden;
+        var (there, typed) = Oil(known, name, grades, codes, additives, lowAsh, openDays);
+        var wrong = await desk.Keep(typed, there is null);
+        return wrong.Count > 0 ? Again(wrong, there?.Name) : Done($"{Typed("name")} is in the book");
+    }
+
+    /// <summary>Draws what a product would serve, before it is written down.</summary>
+    public IActionResult OnPostTryProduct(string? known, string? name, string? grades, string? codes, string? additives, string? lowAsh,
+        string? openDays)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        var (there, typed) = Oil(known, name, grades, codes, additives, lowAsh, openDays);
+        return Tries(desk.Would(typed, there is null), there?.Name, typed.Name);
+    }
+
+    private (OilProduct? There, TypedOil Typed) Oil(string? known, string? name, string? grades, string? codes, string? additives,
+        string? lowAsh, string? openDays)
+    {
         var there = string.IsNullOrEmpty(known) ? null : desk.Book.Find(known);
         Keep(("name", there?.Name ?? name), ("grades", grades), ("codes", codes), ("additives", additives),
             ("lowAsh", lowAsh), ("open-days", openDays));
-        var wrong = await desk.Keep(new(Typed("name"), Typed("grades"), Typed("codes"), Typed("additives"), lowAsh == "yes",
-            Typed("open-days")), there is null);
-        return wrong.Count > 0 ? Again(wrong, there?.Name) : Done($"{Typed("name")} is in the book");
+        return (there, new(Typed("name"), Typed("grades"), Typed("codes"), Typed("additives"), lowAsh == "yes", Typed("open-days")));
     }
 
     public async Task<IActionResult> OnPostRemoveAsync(string? known) => Refuse()
@@ -57,6 +82,24 @@ public sealed class OilsModel(OilDesk desk, SheetStore sheets, PeopleStore peopl
         Keep(("code", code), ("covers", covers), ("fuel", fuel));
         var wrong = await desk.Cover(Typed("code"), Typed("covers"), Typed("fuel"), meant == "yes");
         return wrong.Count > 0 ? Again(wrong, null) : Done($"{Typed("code")} covers {Typed("covers")}");
+    }
+
+    /// <summary>Draws what a cover would serve, before it is written down.</summary>
+    public IActionResult OnPostTryCover(string? code, string? covers, string? fuel)
+    {
+        if (Refuse() is { } forbidden)
+            return forbidden;
+        Keep(("code", code), ("covers", covers), ("fuel", fuel));
+        return Tries(desk.WouldCover(Typed("code"), Typed("covers"), Typed("fuel")), null, $"{Typed("code")} covers {Typed("covers")}");
+    }
+
+    private PageResult Tries((OilBook? Book, IReadOnlyList<Refusal> Wrong) would, string? name, string tried)
+    {
+        if (would.Book is null)
+            return Again(would.Wrong, name);
+        Load(name, would.Book);
+        Tried = tried;
+        return Page();
     }
 
     public async Task<IActionResult> OnPostUncoverAsync(string? code, string? covers) => Refuse()

@@ -45,6 +45,12 @@ public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleSt
 
     public int Steps { get; private set; }
 
+    /// <summary>The sheet whose card stands beside: the draft, or what of it is sound; null where no card comes of it yet.</summary>
+    public ModelSheet? Shown { get; private set; }
+
+    /// <summary>The paths that were left out of it because something is wrong there.</summary>
+    public IReadOnlyList<string> Without { get; private set; } = [];
+
     /// <summary>What came of walking the card; null where it was not walked.</summary>
     public DryWalked? Walked { get; private set; }
 
@@ -61,7 +67,7 @@ public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleSt
     {
         if (Load(n, at, job) is { } missing)
             return missing;
-        if (walk == "yes" && Now.Reading.Sheet is { } sheet && Card.Count > 0)
+        if (walk == "yes" && Shown is { } sheet && Card.Count > 0)
             Walked = DryWalk.Of(sheet, Jobs);
         return Page();
     }
@@ -74,12 +80,20 @@ public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleSt
         At = at is not null && SheetDesk.ThingOf(at) is { Length: > 0 } thing && now.Text.Has(thing) ? thing : "";
         Shape = SheetShape.At(At)!;
         Groups = SheetGroup.Of(now.Text, SheetWords.Table);
-        if (now.Reading.Sheet is { } sheet)
+        Shown = now.Reading.Sheet;
+        if (Shown is null && SoundPart.Of(now.Text) is { } sound)
+            (Shown, Without) = (sound.Sheet, sound.Without);
+        if (Shown is { } sheet)
         {
             Jobs = [.. job.Select(JobId.Of).Where(sheet.Jobs.ContainsKey).Distinct()];
-            if (Jobs.Count == 0)
-                Jobs = [.. sheet.Jobs.Keys.Take(1)];
-            Compose(sheet);
+            // Unasked, the first job is shown of which a card comes.
+            if (Jobs.Count > 0)
+                Compose(sheet);
+            else if (sheet.Jobs.Keys.FirstOrDefault(j => Plan(sheet, [j]).Work is not null) is { IsEmpty: false } first)
+            {
+                Jobs = [first];
+                Compose(sheet);
+            }
         }
         return null;
     }
@@ -87,16 +101,22 @@ public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleSt
     // Jobs that only do not go together were told as wrong; three of them may still not.
     private void Compose(ModelSheet sheet)
     {
+        var (plan, why) = Plan(sheet, Jobs);
+        Refusals = why is null ? [] : [new(why, "Choose other jobs.")];
+        Steps = plan?.Steps.Count ?? 0;
+        Card = [.. (plan?.Steps ?? []).Take(MostRows).Select(s => (s.Title, s.What.IsEmpty ? $"steps.{s.Id}"
+            : SheetShape.Tables.Select(t => $"{t.Name}.{s.What}").FirstOrDefault(Now.Text.Has) ?? $"steps.{s.Id}"))];
+    }
+
+    private static (CardPlan? Work, string? Why) Plan(ModelSheet sheet, IReadOnlyList<JobId> jobs)
+    {
         try
         {
-            var plan = CardPlanner.Plan(sheet, Jobs);
-            Steps = plan.Steps.Count;
-            Card = [.. plan.Steps.Take(MostRows).Select(s => (s.Title, s.What.IsEmpty ? $"steps.{s.Id}"
-                : SheetShape.Tables.Select(t => $"{t.Name}.{s.What}").FirstOrDefault(Now.Text.Has) ?? $"steps.{s.Id}"))];
+            return (CardPlanner.Plan(sheet, jobs), null);
         }
         catch (ComposingException e)
         {
-            Refusals = [new(e.Message, "Choose other jobs.")];
+            return (null, e.Message);
         }
     }
 
@@ -154,6 +174,8 @@ public sealed class DraftModel(SheetDesk desk, TorqueTable torqueTable, PeopleSt
         var (_, wrong) = await torqueTable.TakeIn(n, Me!, torques ?? "");
         return Answer(n, "", wrong, "");
     }
+
+    public async Task<IActionResult> OnPostReadHereAsync(long n) => Answer(n, "", await desk.ReadHere(n, Me!), "");
 
     public async Task<IActionResult> OnPostRuleAsync(long n, string? value, string? reader) =>
         Answer(n, value, await desk.Rule(n, Me!, value ?? "", reader ?? ""), SheetDesk.ThingOf(value ?? ""));

@@ -17,6 +17,8 @@ public sealed class UseModel(SheetDesk desk, RevisionDesk revisions, Viewer view
 
     public bool IsLead => viewer.Member?.Role == Core.Cards.Role.Lead;
 
+    public bool Works => viewer.Member?.Person.WorksOnCards == true;
+
     public string Typed(string field) => Request.HasFormContentType ? Request.Form[field].ToString() : "";
 
     public IActionResult OnGet(long n)
