@@ -420,7 +420,8 @@ public sealed class SheetDeskTests() : InTheDemo("una")
         Assert.Empty(Desk.ReadElsewhere(Now(other)));
         // Who took the file in does not read it, somebody else does.
         Assert.DoesNotContain(Now(other).ToCheck(Una.Id), v => v.Path == Torque);
-        Assert.True((await Desk.Look(other, Iona, Torque, Read("36 N·m"))).Same);
+        var says = Now(other).Values.First(v => v.Path == Torque).Fields.ToDictionary(f => f.Path, f => f.Says);
+        Assert.True((await Desk.Look(other, Iona, Torque, says)).Same);
         Assert.Empty(Desk.ReadElsewhere(Now(other)));
         Assert.NotEmpty(await Desk.ReadHere(other, Effie));
     }
