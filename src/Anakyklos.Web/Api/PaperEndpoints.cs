@@ -19,8 +19,8 @@ internal static class PaperEndpoints
         record.MapGet("/record.pdf", (long id, CardStore cards, RecordDesk desk, PhotoStore photos, SettingStore settings,
             WorkshopClock clock, Viewer viewer, WorkshopWords words) => cards.Find(id) is { } card
             ? Results.File(RecordPaper.Of(card, new(settings.Read().Name, id, desk.Hash(id),
-                card.Signature is { } signed ? desk.Hash(id, signed.Seq) : "", clock.Local, photos.Find), viewer, clock.Now, words.Say),
-                "application/pdf", fileDownloadName: null) : Results.NotFound())
+                card.Signature is { } signed ? desk.Hash(id, signed.Seq) : "", clock.Local, photos.Find), viewer, clock.Now,
+                words.Speaker()), "application/pdf", fileDownloadName: null) : Results.NotFound())
             .WithMetadata(new ForPrograms(Scope.Read)).WithName("recordPdf")
             .WithSummary("The record as PDF, in the reader's units and language");
         record.MapGet("/record.json", (long id, RecordDesk desk) => desk.Write(id) is { } json
@@ -29,13 +29,13 @@ internal static class PaperEndpoints
             .WithSummary("The signed record as JSON, which another workshop verifies (docs/record.md)");
         record.MapGet("/label.svg", (long id, CardStore cards, SettingStore settings, WorkshopClock clock, Viewer viewer,
             HttpRequest request, WorkshopWords words) => Labelled(cards.Find(id)) is { } card
-            ? Results.Content(LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(request, card), words.Say)
-                .Svg(), "image/svg+xml") : Results.NotFound())
+            ? Results.Content(LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(request, card),
+                words.Speaker()).Svg(), "image/svg+xml") : Results.NotFound())
             .WithMetadata(new ForPrograms(Scope.Read)).WithName("labelSvg").WithSummary("The label for the windscreen as SVG, 62 mm wide");
         record.MapGet("/label.pdf", (long id, CardStore cards, SettingStore settings, WorkshopClock clock, Viewer viewer,
             HttpRequest request, WorkshopWords words) => Labelled(cards.Find(id)) is { } card
-            ? Results.File(LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(request, card), words.Say)
-                .Pdf(clock.Now), "application/pdf") : Results.NotFound())
+            ? Results.File(LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(request, card),
+                words.Speaker()).Pdf(clock.Now), "application/pdf") : Results.NotFound())
             .WithMetadata(new ForPrograms(Scope.Read)).WithName("labelPdf").WithSummary("The label for the windscreen as PDF, 62 mm wide");
         record.MapPost("/label", Print).DisableAntiforgery().ExcludeFromDescription();
     }
@@ -48,7 +48,7 @@ internal static class PaperEndpoints
             return Results.Problem("This form is too old to be sent. Load the page again; nothing was printed.", statusCode: 400);
         if (Labelled(cards.Find(id)) is not { } card)
             return Results.NotFound();
-        var label = LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(http.Request, card), words.Say);
+        var label = LabelPaper.Of(card, settings.Read().Name, clock.Now, viewer.DistanceUnit, Page(http.Request, card), words.Speaker());
         if (await desk.Send(id, viewer.Member!.Person, (label.Svg(), WindscreenLabel.Width, label.Length)) is { } wrong)
             return Results.Problem($"{wrong}", statusCode: 409);
         await printer.Work();

@@ -28,8 +28,8 @@ public sealed class WorkshopWords(SheetStore sheets, LessonShelf lessons)
         }
     }
 
-    /// <summary>Says a text in the language of whoever asks for the page that is being made.</summary>
-    public string Say(string text) => Book(CultureInfo.CurrentUICulture) is { } book ? book.Say(text).Text : text;
+    /// <summary>Says texts in the language of whoever asks for what is being made, by the book as it is now.</summary>
+    public Func<string, string> Speaker() => Book(CultureInfo.CurrentUICulture) is { } book ? text => book.Say(text).Text : text => text;
 
     private IEnumerable<KeyValuePair<string, string>> Own(string language) => sheets.WithWords().Concat(lessons.Texts())
         .SelectMany(file => OtherTongues.In(file).GetValueOrDefault(language) ?? OtherTongues.NoWords);
