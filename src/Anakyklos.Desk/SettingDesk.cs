@@ -178,36 +178,45 @@ public sealed class SettingDesk(SettingStore settings, VehicleStore vehicles, Sh
 
     /// <summary>What a file of vehicles and their odometer history would change.</summary>
     /// <param name="text">Its text.</param>
+    /// <param name="coming">Is told how far it is; null where nobody waits for it.</param>
     /// <returns>What would change; or what is wrong, by row and column.</returns>
-    public (Preview? Would, IReadOnlyList<Refusal> Wrong) LookAtVehicles(string text)
+    public (Preview? Would, IReadOnlyList<Refusal> Wrong) LookAtVehicles(string text, ComingFile? coming = null)
     {
-        var (brought, readings, rows, wrong) = Brought(text);
+        var (brought, readings, rows, wrong) = Brought(text, coming);
         return wrong.Count > 0 ? (null, wrong) : (Preview.Of(brought, readings, rows), []);
     }
 
     /// <summary>Takes in vehicles and their odometer history from a file: all of it or nothing.</summary>
     /// <param name="text">Its text.</param>
     /// <param name="person">Id of who brings it.</param>
+    /// <param name="coming">Is told how far it is; null where nobody waits for it.</param>
     /// <returns>How many were new; or what is wrong, by row and column.</returns>
-    public async Task<(int Vehicles, int Readings, IReadOnlyList<Refusal> Wrong)> BringInVehicles(string text, PersonId person)
+    public async Task<(int Vehicles, int Readings, IReadOnlyList<Refusal> Wrong)> BringInVehicles(string text, PersonId person,
+        ComingFile? coming = null)
     {
-        var (brought, readings, _, wrong) = Brought(text);
+        var (brought, readings, _, wrong) = Brought(text, coming);
         if (wrong.Count > 0)
             return (0, 0, wrong);
-        var (newVehicles, newReadings) = await vehicles.BringIn(brought, readings, person);
+        var (newVehicles, newReadings) = await vehicles.BringIn(brought, readings, person,
+            (done, of) => coming?.At(FileStage.Kept, done, of));
         await trail.Note(person.Text, "brought in", $"{newVehicles} vehicles and {newReadings} readings from a file", clock.Now);
         return (newVehicles, newReadings, []);
     }
 
     // What is here already, of that day and at that distance, is not a second reading.
     private (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string Plate, OdometerReading Reading)> Readings, int Rows,
-        IReadOnlyList<Refusal> Wrong) Brought(string text)
+        IReadOnlyList<Refusal> Wrong) Brought(string text, ComingFile? coming)
     {
         var models = sheets.Newest().SelectMany(s => new[] { (s.Id.Text, s.Id), (s.FullName, s.Id) }).DistinctBy(m => m.Item1)
             .ToDictionary(m => m.Item1, m => m.Item2);
-        var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.Known()], clock);
-        var known = readings.Select(r => r.Item1).Distinct().ToDictionary(p => p, p => vehicles.Odometer(p)
-            .Select(o => (clock.Day(o.At), o.Reading)).ToHashSet());
+        var (brought, readings, wrong) = FleetFile.Read(text, models, [.. vehicles.Known()], clock, coming);
+        string[] plates = [.. readings.Select(r => r.Item1).Distinct()];
+        var known = new Dictionary<string, HashSet<(DateOnly, Quantity<Distance>)>>();
+        foreach (var plate in plates)
+        {
+            known[plate] = vehicles.Odometer(plate).Select(o => (clock.Day(o.At), o.Reading)).ToHashSet();
+            coming?.At(FileStage.Compared, known.Count, plates.Length);
+        }
         return (brought, [.. readings.Where(r => !known[r.Item1].Contains((clock.Day(r.Item2.At), r.Item2.Reading)))], readings.Count,
             wrong);
     }

@@ -220,6 +220,10 @@ public sealed class SheetDesk(DraftStore drafts, SheetStore sheets, PracticeDesk
         return [.. now.Values.Where(v => v.IsChecked && !readHere.Contains(v.Path) && !seen.Contains(v.Path)).Select(v => v.Path)];
     }
 
+    /// <summary>Whether the text of a sheet says of any of its values that enough people have read it.</summary>
+    /// <param name="text">A text that can be read as a sheet.</param>
+    public static bool SaysIsRead(string text) => Read(text, out _) is { } sheet && CitedValue.AllOf(sheet).Any(v => v.IsChecked);
+
     /// <summary>Takes what a file says of who has read its values for nothing: those that nobody here has read are to be read.</summary>
     /// <param name="id">The draft.</param>
     /// <param name="by">Who.</param>

@@ -125,11 +125,16 @@ public sealed class ShelfStore(WorkshopDatabase database, SettingStore settings)
     });
 
     /// <summary>Takes in a stock file, all of it or nothing.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="by">Who brings it in.</param>
+    /// <param name="at">When.</param>
+    /// <param name="kept">Is told before each part which of all is written; nothing counts until all are.</param>
     /// <returns>How many lines were brought in.</returns>
-    public Task<int> BringIn(StockFile file, Person by, DateTimeOffset at) => database.Writes.Run(scope =>
+    public Task<int> BringIn(StockFile file, Person by, DateTimeOffset at, Action<int, int>? kept = null) => database.Writes.Run(scope =>
     {
-        foreach (var p in file.Parts)
+        foreach (var (p, i) in file.Parts.Select((p, i) => (p, i)))
         {
+            kept?.Invoke(i + 1, file.Parts.Count);
             var bare = PartNumber.Bare(p.Number);
             var was = scope.Connection.QuerySingleOrDefault<int?>("select on_shelf from part where bare = @bare", new { bare });
             scope.Connection.Execute("""

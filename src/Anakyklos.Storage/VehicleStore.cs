@@ -191,10 +191,21 @@ public sealed class VehicleStore(WorkshopDatabase database)
     /// <param name="vehicles">New vehicles; those that are there stay as they are.</param>
     /// <param name="readings">Readings by plate.</param>
     /// <param name="person">Who brings them in.</param>
+    /// <param name="kept">Is told after each reading how many of all are written; nothing counts until all are.</param>
     /// <returns>How many vehicles and readings were new.</returns>
     public async Task<(int Vehicles, int Readings)> BringIn(IReadOnlyList<Vehicle> vehicles,
-        IReadOnlyList<(string Plate, OdometerReading Reading)> readings, PersonId person) => await database.Writes.Run(scope =>
-        (vehicles.Sum(v => Insert(scope, v)), readings.Sum(r => Insert(scope, r.Plate, r.Reading, person))));
+        IReadOnlyList<(string Plate, OdometerReading Reading)> readings, PersonId person, Action<int, int>? kept = null) =>
+        await database.Writes.Run(scope =>
+        {
+            var came = vehicles.Sum(v => Insert(scope, v));
+            var read = 0;
+            for (var i = 0; i < readings.Count; i++)
+            {
+                read += Insert(scope, readings[i].Plate, readings[i].Reading, person);
+                kept?.Invoke(i + 1, readings.Count);
+            }
+            return (came, read);
+        });
 
     /// <summary>Keeps a vehicle that has arrived, as part of another piece of writing.</summary>
     internal static void Arrive(WriteScope scope, string plate, Arrival arrival)

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text;
+using System.Text.Json.Nodes;
 using Anakyklos.Core.Cards;
 using Anakyklos.Core.Stores;
 using Anakyklos.Desk;
@@ -82,6 +83,54 @@ public sealed class ImportTests() : InTheDemo("una")
         Assert.NotNull(Host.Services.GetRequiredService<VehicleStore>().Find("Q-5"));
         var again = Host.Services.GetRequiredService<SettingDesk>().LookAtVehicles(Text).Would!;
         Assert.Equal((0, 2), (again.New, again.Same));
+    }
+
+    [Fact]
+    public async Task Whoever_brings_a_long_file_in_is_told_how_far_it_is_and_nobody_else()
+    {
+        var coming = Host.Services.GetRequiredService<ComingFiles>();
+        var (form, rows) = (Guid.NewGuid(), Enumerable.Range(0, 250).Select(n => $"Q-9,{(n == 0 ? "tarn-courier-20d" : "")},Bread,2019,"
+            + $"{new DateOnly(2025, 1, 1).AddDays(n):yyyy-MM-dd},{1000 + n} km"));
+        var text = "plate,model,task,year,day,odometer\n" + string.Join('\n', rows);
+        async Task<(string? Stage, int Done, int Of)> Told()
+        {
+            await Me.Get($"/files/coming/{form}");
+            return Me.Status == HttpStatusCode.NoContent ? default : (JsonNode.Parse(Me.Text)!["stage"]!.GetValue<string>(),
+                JsonNode.Parse(Me.Text)!["done"]!.GetValue<int>(), JsonNode.Parse(Me.Text)!["of"]!.GetValue<int>());
+        }
+        Assert.Equal(default, await Told());
+        using (var file = coming.Begin("una", form))
+        {
+            Assert.Equal(("read", 0, 0), await Told());
+            Assert.Null(coming.Of("iona", form));
+            Assert.Null(coming.Of("una", Guid.NewGuid()));
+            var (would, wrong) = Host.Services.GetRequiredService<SettingDesk>().LookAtVehicles(text, file);
+            Assert.Empty(wrong);
+            Assert.Equal(251, would!.New);
+            Assert.Equal(("compared", 1, 1), await Told());
+            await Host.Services.GetRequiredService<SettingDesk>().BringInVehicles(text, "una", file);
+            Assert.Equal(("kept", 250, 250), await Told());
+        }
+        Assert.Equal(default, await Told());
+        // Every hundredth row is told, and the last.
+        var seen = new List<FileStanding>();
+        var counting = new ComingFile(seen.Add, () => { });
+        _ = CsvTable.Read(text, ["plate"], l => l.Text("plate"), counting);
+        Assert.Equal([0, 100, 200], seen.Select(s => s.Done));
+        Assert.All(seen.Skip(1), s => Assert.Equal((FileStage.Read, 251), (s.Stage, s.Of)));
+    }
+
+    [Fact]
+    public async Task A_file_that_is_too_large_is_told_as_such()
+    {
+        await Me.Get("/workshop");
+        await Me.Upload("form[action*='Vehicles']", "file", "fleet.csv", new byte[5_000_001]);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, Me.Status);
+        Assert.Contains("The file is too large.", Me.Text);
+        await Me.Get("/stores");
+        await Me.Upload("form[action*='handler=File']", "file", "parts.csv", new byte[2_000_001]);
+        Assert.Contains("The file is too large.", Me.Text);
+        Assert.DoesNotContain("There is nothing in it.", Me.Text);
     }
 
     [Fact]

@@ -33,12 +33,29 @@ public sealed partial class LanguageBookTests
     [InlineData("Engine oil 3.40 L", "Motoröl 3,40 L")]
     [InlineData("Engine oil and filter: over by 20 days", "Motoröl und Filter: um 20 Tage überfällig")]
     [InlineData("Tue 10 Mar", "Di, 10. März")]
+    [InlineData("10 Mar 2026", "10. März 2026")]
     [InlineData("Engine oil and …", "Motoröl und …")]
     [InlineData("In it", "Darin")]
     public void It_is_said(string text, string said)
     {
         Assert.Equal(said, _small.Say(text).Text);
         Assert.True(_small.Say(text).IsKnown);
+    }
+
+    [Theory]
+    [InlineData("160 days left; last done 10 May 2025 at 26\u202f100 km", "noch 160 Tage; zuletzt getan 10. Mai 2025 bei 26 100 km")]
+    [InlineData("6\u202f380 km or 122 days left; last done 2 Oct 2026 at 37\u202f300 km, by the owner's rule",
+        "noch 6 380 km oder 122 Tage; zuletzt getan 2. Okt. 2026 bei 37 300 km, nach der Regel des Halters")]
+    [InlineData("Workshop manual 4.2, p. 63, checked by two", "Workshop manual 4.2, S. 63, von zweien geprüft")]
+    public void The_programs_own_book_says_it(string text, string said) =>
+        Assert.Equal(said, Offered.Book(CultureInfo.GetCultureInfo("de"))!.Say(text).Text);
+
+    [Fact]
+    public void An_amount_in_a_field_is_written_as_the_language_does_and_any_other_text_of_it_stays()
+    {
+        var page = SpokenPages.Say("<input data-amount value=\"1.00 L\"><input data-amount value=\"Engine oil\"><input value=\"1.00 L\">",
+            _small);
+        Assert.Contains("value=\"1,00 L\"><input data-amount=\"\" value=\"Engine oil\"><input value=\"1.00 L\"", page);
     }
 
     [Theory]

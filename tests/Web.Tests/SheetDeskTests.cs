@@ -267,6 +267,29 @@ public sealed class SheetDeskTests() : InTheDemo("una")
     }
 
     [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task A_file_of_a_new_model_that_says_its_values_were_read_is_looked_at_before_it_is_in_use(bool says)
+    {
+        var text = Sheets.Text(Fen, Newest)!.Replace("\"corran-fen-12\"", "\"corran-fen-14\"").Replace("\"Fen 1.2\"", "\"Fen 1.4\"");
+        if (!says)
+            text = Regex.Replace(text, @",\s*""checkedBy"": \d+", "");
+        await Me.Get("/library");
+        await Me.Submit("button[formaction='/library?handler=Add']", ("text", text));
+        if (!says)
+        {
+            Assert.NotNull(Sheets.Newest("corran-fen-14"));
+            return;
+        }
+        Assert.Matches(@"/library/draft/\d+/use$", Me.Address.AbsolutePath);
+        Assert.Null(Sheets.Newest("corran-fen-14"));
+        Assert.Contains("Nobody here has.", Me.Text);
+        await Me.Submit("form.elsewhere");
+        var draft = Desk.Open().Single();
+        Assert.DoesNotContain(draft.Values, v => v.IsChecked);
+    }
+
+    [Theory]
     [InlineData("{", "well-formed")]
     [InlineData("[]", "one JSON object")]
     [InlineData("{\"format\": \"other\", \"id\": \"x\"}", "as its format")]

@@ -76,7 +76,9 @@ test('a sheet is added once; the same revision with other content is refused', a
   const server = await startServer(['serve', '--data', data, '--port', '5194'], 5194);
   await server.kill();
   // For practice it lies there from the beginning; taken into use it is once.
-  expect((await run(['sheet', 'add', SHEET, '--data', data])).out).toContain(`revision ${revision}, is in.`);
+  const added = await run(['sheet', 'add', SHEET, '--data', data]);
+  expect(added.out).toContain(`revision ${revision}, is in.`);
+  expect(added.out).toContain('Nobody here has');
   expect((await run(['sheet', 'add', SHEET, '--data', data])).out).toContain('was in already');
   const other = join(data, 'other.json');
   writeFileSync(other, readFileSync(SHEET, 'utf8').replace(`"revision": ${revision}`, `"revision": ${revision + 1}`));

@@ -283,6 +283,27 @@ test('a browser that asks for German is told in German that the line is gone, an
   await context.close();
 });
 
+test('without a line the page of what is kept speaks as whoever was here last is spoken to, not as the browser asks', async ({ page }) => {
+  await signIn(page, 'Effie S.');
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  const dead = async () => {
+    line.set('cut');
+    await page.goto('/stores');
+    const words = await page.locator('h1').textContent();
+    line.set('up');
+    return words;
+  };
+  await page.goto('/you');
+  expect(await dead()).toBe('Pressed, and not saved yet');
+  await page.goto('/you');
+  await page.locator('input[name=language][value=de]').check();
+  await page.locator('form:has(input[name=language]) button[type=submit]').click();
+  await expect(page.locator('html')).toHaveAttribute('lang', 'de');
+  await expect.poll(() => page.evaluate(async () =>
+    (await (await caches.open('anakyklos-1')).match('/kept')).headers.get('content-language'))).toBe('de');
+  expect(await dead()).toBe('Gedrückt und noch nicht gespeichert');
+});
+
 test('the whole card with a line that dies three times for minutes: every press once', async ({ context }, info) => {
   info.setTimeout(900_000);
   const seed = 20_261_130;

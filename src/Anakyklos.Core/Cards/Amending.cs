@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -67,8 +68,9 @@ public sealed partial class JobCard
     private Decision AmendedBy(Amend c)
     {
         if (Signature is null)
-            return Voided is { } v ? No($"This card was made void by {v.By.Name}.", "There is nothing on it to put right.")
-                : No("This card is not signed yet.", "Put it right on the card itself.", Next?.Id);
+            return Voided is { } v ? No($"This card was made void by {v.By.Name}.", "There is nothing on it to put right.",
+                ground: Ground.Ended)
+                : No("This card is not signed yet.", "Put it right on the card itself.", Next?.Id, ground: Ground.Ring);
         if (Amendables.FirstOrDefault(a => a.Of == c.Of) is not { } what)
             return No("The record says no such thing.", "Choose one from the list.", field: "line");
         return Wordless(c.Words, "words", "How it really was") ?? (Decision)Yes(new Amended(what.Of, what.Name, c.Words.Trim()));

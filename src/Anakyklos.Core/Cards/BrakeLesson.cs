@@ -70,7 +70,8 @@ public sealed partial class JobCard
         if (!Remaining.Any(IsOnBrakes))
             return No("Nothing is left to be done at its brakes.", "Go on with the step.", Next?.Id);
         if (!lesson.MayAlone(by))
-            return No($"{by.Name} has not done the lesson “{lesson.Name}” well either.", "Ask somebody who has, or the lead.");
+            return No($"{by.Name} has not done the lesson “{lesson.Name}” well either.", "Ask somebody who has, or the lead.",
+                ground: Ground.Lead);
         return Yes(new StoodBeside(c.Who, who.Name));
     }
 }

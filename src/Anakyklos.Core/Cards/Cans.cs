@@ -2,6 +2,7 @@ using Anakyklos.Core.Kit;
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Stores;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -60,18 +61,20 @@ public sealed partial class JobCard
         if (from is not { } number)
             return null;
         if (shelf.Containers.FirstOrDefault(c => c.Id == number) is not { } can)
-            return No($"There is no container {number} in the stores.", "Take one that is shown, or book it in first.", field: "from");
+            return No($"There is no container {number} in the stores.", "Take one that is shown, or book it in first.", field: "from",
+                ground: Ground.Container);
         var name = $"{char.ToUpperInvariant(can.Name[0])}{can.Name[1..]}";
         if (OilInHand(fluid) is not { } oil || !oil.Products.Any(p => PartNumber.Same(p, can.Product)))
             return No($"{name} holds {can.Product}, and {OilInHand(fluid)?.Product ?? "nothing"} was laid out.",
                 device is null ? "Say at the kit that it goes in, or pour what was laid out."
                     : "It is in: say at the kit that it goes in, or let it out again, discard this and pour what was laid out.",
-                Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id, "from");
+                Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id, "from", ground: Ground.Container);
         if (can.Left == Quantity<Volume>.Zero)
-            return No($"{name} is empty by the stores' book.", "Pour from another, or count it in the stores.", field: "from");
+            return No($"{name} is empty by the stores' book.", "Pour from another, or count it in the stores.", field: "from",
+                ground: Ground.Container);
         return shelf.IsOpenTooLong(can, today)
             ? No($"{name} has been open since {can.Opened:yyyy-MM-dd}; {can.Product} is poured within "
-                + $"{shelf.Oils.Find(can.Product)!.OpenDays} days.", "Open a new one.", field: "from") : null;
+                + $"{shelf.Oils.Find(can.Product)!.OpenDays} days.", "Open a new one.", field: "from", ground: Ground.Container) : null;
     }
 
     private int? LastCanOf(FluidId fluid) => Pours(fluid).LastOrDefault()?.From?[^1].Can;

@@ -90,7 +90,8 @@ internal abstract class Coach : IStepKind
     /// <summary>A step of this work is never left out for good.</summary>
     protected static Decision NeverLeftOut(StepAt at, Deviate said) => at.NotNow()
         ?? Decision.Wordless(said.Reason, "reason", "The reason")
-        ?? Decision.No("This cannot be left out.", "It opens, closes or proves something that others rely on. Leave it for later instead.");
+        ?? Decision.No("This cannot be left out.", "It opens, closes or proves something that others rely on. Leave it for later instead.",
+            ground: Ground.NeverLeftOut);
 
     /// <summary>An event that does not belong to this work: the file was changed from outside.</summary>
     protected InvalidOperationException Foreign(CardEvent e) => new($"A step of kind {Kind} knows no {e.GetType().Name}.");
@@ -186,7 +187,7 @@ internal sealed class UnknownCoach : Coach
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
         [new($"Nobody has said how “{card.TitleOf(step)}” is done.",
-            "Ask the one who keeps the sheets to put it right; leave it for later meanwhile.")];
+            "Ask the one who keeps the sheets to put it right; leave it for later meanwhile.", Ground: Ground.Unknown)];
 
     internal override Decision Decide(StepAt at, CardCommand said) => at.NotNow() ?? NotHere(at);
 

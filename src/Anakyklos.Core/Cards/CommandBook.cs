@@ -67,7 +67,8 @@ public static class CommandBook
         if (Find(name) is { } known)
             return known.Read(source, out problems);
         problems = [new("Nobody here knows how that is done.",
-            "Load the page again; if it says so again, the program at the other end is of another version.", Field: "say")];
+            "Load the page again; if it says so again, the program at the other end is of another version.", Field: "say",
+                Ground: Ground.Unknown)];
         return null;
     }
 }

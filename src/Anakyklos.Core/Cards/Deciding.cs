@@ -19,9 +19,10 @@ public sealed partial class JobCard
         if (command is Amend amend)
             return by.WorksOnCards ? AmendedBy(amend) : LooksOnly();
         if (Signature is { } s)
-            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Amend its record, or open a new card.");
+            return No($"This card was signed by {s.By.Name}.", "A signed card is not changed. Amend its record, or open a new card.",
+                ground: Ground.Ended);
         if (Voided is { } v)
-            return No($"This card was made void by {v.By.Name}.", "Open a new one.");
+            return No($"This card was made void by {v.By.Name}.", "Open a new one.", ground: Ground.Ended);
         if (command is PartIsHere here && by.Role is Role.Stores)
             return CameIn(here);
         if (!by.WorksOnCards)
@@ -40,7 +41,8 @@ public sealed partial class JobCard
     }
 
     private static Refused LooksOnly() =>
-        No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.") with { IsForRole = true };
+        No("You can look at cards, not work on them.", "Ask a technician or the workshop lead.",
+            ground: Ground.Role) with { IsForRole = true };
 
     /// <summary>The card after a decision of its own.</summary>
     /// <param name="decided">What this card decided, as it stands.</param>
@@ -114,13 +116,13 @@ public sealed partial class JobCard
         LeaveWord c => Leave(c),
         Sign => SignOff(now),
         _ => No("Nobody here knows how that is done.",
-            "Load the page again; if it says so again, the program at the other end is of another version."),
+            "Load the page again; if it says so again, the program at the other end is of another version.", ground: Ground.Unknown),
     };
 
     private Decision Await(AwaitPart c) =>
         (Wordless(c.Number, "number", "The number") ?? Wordless(c.Name, "name", "What it is")) is { } missing ? missing
         : Awaited.Any(a => PartNumber.Same(a.Number, c.Number) && a.Boat == c.Boat)
-            ? No($"The card waits for {c.Name} already.", "There is nothing to do until it is here.")
+            ? No($"The card waits for {c.Name} already.", "There is nothing to do until it is here.", ground: Ground.Already)
         : Yes(new PartAwaited(c.Number, c.Name, c.Boat, true));
 
     private Decision CameIn(PartIsHere c) => Awaited.Any(a => PartNumber.Same(a.Number, c.Number)) ? Yes(new PartCame(c.Number))
@@ -129,18 +131,19 @@ public sealed partial class JobCard
     /// <summary>That a step is done or left out already, and by whom; null while it is left.</summary>
     internal Refused? IsOver(SheetStep step, DateTimeOffset now) =>
         State(step.Id) is { Status: StepStatus.Done or StepStatus.LeftOut } state
-        ? No($"{state.Through!.By.Name} did this at {OnTheClock(state.Through.At, now)}.", "Go on with the next step.", Next?.Id) : null;
+        ? No($"{state.Through!.By.Name} did this at {OnTheClock(state.Through.At, now)}.", "Go on with the next step.", Next?.Id,
+            ground: Ground.Already) : null;
 
     private Decision Cut(CutWait c, DateTimeOffset now)
     {
         if (_state.Waits.FirstOrDefault(w => w.Id == c.Wait) is not { } wait || wait.Until <= now)
-            return No("This wait is over.", "Go on with the step.", Next?.Id);
+            return No("This wait is over.", "Go on with the step.", Next?.Id, ground: Ground.Already);
         return Wordless(c.Reason, "reason", "The reason") ?? (Decision)Yes(new WaitCut(c.Wait, c.Reason));
     }
 
     private Decision Felt(DateTimeOffset now) => _state.HotAt is not null && HotUntil > now
-        ? No("The engine was run on this card and is still hot.", "Do something else until it has cooled.", Next?.Id)
-        : HotUntil is not { } until || until <= now ? No("It has cooled already.", "Go on with the step.", Next?.Id)
+        ? No("The engine was run on this card and is still hot.", "Do something else until it has cooled.", Next?.Id, ground: Ground.Heat)
+        : HotUntil is not { } until || until <= now ? No("It has cooled already.", "Go on with the step.", Next?.Id, ground: Ground.Already)
         : Yes(new FeltCold());
 
     private Decision Aside(PutAside c, DateTimeOffset now)
@@ -170,12 +173,12 @@ public sealed partial class JobCard
     private Decision Move(MoveLift c)
     {
         if (c.Up == LiftUp)
-            return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.");
+            return No($"The vehicle is {(LiftUp ? "up" : "down")} already.", "Go on with the step.", ground: Ground.Already);
         if (_state.Away is not null)
-            return IsOnRoad ? No("The vehicle is on the road.", "Say that it is back first.")
-                : No("The engine runs to get warm.", "Say that it is warm and off first.");
+            return IsOnRoad ? No("The vehicle is on the road.", "Say that it is back first.", ground: Ground.UnderWay)
+                : No("The engine runs to get warm.", "Say that it is warm and off first.", ground: Ground.UnderWay);
         if (EngineRuns)
-            return No("The engine is running.", "Switch it off before the lift moves.");
+            return No("The engine is running.", "Switch it off before the lift moves.", ground: Ground.Engine);
         if (!c.Up && OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", f => f.IsUnderneath).ToList()
             is { Count: > 0 } plugs)
             return new Refused(plugs);
@@ -184,7 +187,7 @@ public sealed partial class JobCard
         return c.LookedOver ? Yes(new LiftMoved(c.Up))
             : No(c.Up ? "The lifting points have not been looked at." : "The space underneath has not been looked at.",
                 "Look, then say so.",
-                field: "lookedOver");
+                field: "lookedOver", ground: Ground.Looked);
     }
 
     private Decision SignOff(DateTimeOffset now)
@@ -216,13 +219,15 @@ public sealed partial class JobCard
     {
         foreach (var item in Open)
             yield return new($"{item.Name}: still open{(item.Detail.Length > 0 ? $", {item.Detail}" : "")}.", "Close it first.",
-                Closing(item)?.Id);
+                Closing(item)?.Id, Ground: Ground.Ring);
         foreach (var step in Remaining)
             yield return new($"“{TitleOf(step)}” is {(State(step.Id).Status == StepStatus.Aside ? "left for later" : "not done")}.",
-                "Do it first.", step.Id);
+                "Do it first.", step.Id, Ground: Ground.Ring);
         foreach (var stop in Stops)
-            yield return new($"“{stop.Event.Text}” was graded stop.", "The workshop lead decides about it at hand-over.");
+            yield return new($"“{stop.Event.Text}” was graded stop.", "The workshop lead decides about it at hand-over.",
+                Ground: Ground.Stop);
         foreach (var deviation in Deviations.Where(d => WantingCountersignature.Contains(d.Seq)))
-            yield return new($"{deviation.Event.What}: needs a second name.", "Another person countersigns it at hand-over.");
+            yield return new($"{deviation.Event.What}: needs a second name.", "Another person countersigns it at hand-over.",
+                Ground: Ground.SecondName);
     }
 }

@@ -11,7 +11,8 @@ public abstract record Decision
 
     internal static Accepted Yes(params CardEvent[] events) => new(events);
 
-    internal static Refused No(string what, string @do, StepId? step = null, string? field = null) => new([new(what, @do, step, field)]);
+    internal static Refused No(string what, string @do, StepId? step = null, string? field = null, Ground? ground = null) =>
+        new([new(what, @do, step, field, Ground: ground)]);
 
     internal static Refused NoSuchStep(StepId id) =>
         No($"There is no step “{(id.Text.Length > 60 ? id.Text[..60] : id.Text)}” that this can be done to.", "Go back to the card.");

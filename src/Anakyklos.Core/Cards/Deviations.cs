@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -80,9 +81,9 @@ public sealed partial class JobCard
             return No("There is nothing to countersign there.", "Choose one from the list.");
         var of = _history[c.Of - 1];
         if (of.By.Id == by.Id)
-            return No("You cannot countersign what you did yourself.", "Another person does that.");
+            return No("You cannot countersign what you did yourself.", "Another person does that.", ground: Ground.SecondName);
         if (!MayCountersign(by, of.By))
-            return No("The workshop lead countersigns this.", "Ask the lead.");
+            return No("The workshop lead countersigns this.", "Ask the lead.", ground: Ground.Lead);
         return toVoid is not null ? VoidedBy(toVoid) : Yes(new Countersigned(c.Of));
     }
 }

@@ -31,7 +31,8 @@ public sealed partial class JobCard
     {
         if (Open.Where(o => o.Kind != OpenKind.Indicator).ToList() is { Count: > 0 } open)
             return new Refused([.. open
-                .Select(o => new Refusal($"{o.Name}: still open.", "Close it first, then make the card void.", Closing(o)?.Id))]);
+                .Select(o => new Refusal($"{o.Name}: still open.", "Close it first, then make the card void.", Closing(o)?.Id,
+                    Ground: Ground.Shut))]);
         return CanBeVoid ? null
             : No("Something on the vehicle was opened or changed on this card.",
                 "Give up the jobs that cannot be finished, close what is open, and sign what was done.");
@@ -44,7 +45,7 @@ public sealed partial class JobCard
     private Decision Drop(DropJob c, Person by, DateTimeOffset now)
     {
         if (!Jobs.Contains(c.Job))
-            return No("This job is not on the card any more.", "Choose one of those that are.");
+            return No("This job is not on the card any more.", "Choose one of those that are.", ground: Ground.Already);
         if (Wordless(c.Reason, "reason", "The reason") is { } missing)
             return missing;
         var (job, kept) = (Sheet.Jobs[c.Job], Without(c.Job));

@@ -64,16 +64,17 @@ public sealed partial class JobCard
 
     private IEnumerable<Refusal> OrderInTheWay(SheetStep step) => step.After.Select(Step).OfType<SheetStep>()
         .Where(s => IsLeft(s.Id))
-        .Select(s => new Refusal($"“{TitleOf(s)}” comes first.", "Do that step first.", s.Id));
+        .Select(s => new Refusal($"“{TitleOf(s)}” comes first.", "Do that step first.", s.Id, Ground: Ground.Order));
 
     // Nobody is at a vehicle that is on the road, nor does anything else in the first seconds of an engine.
     private IEnumerable<Refusal> UnderWayInTheWay(SheetStep step)
     {
         if (_state.Away is { } away && away != step.Id)
-            yield return IsOnRoad ? new("The vehicle is on the road.", "Say that it is back first.", away)
-                : new("The engine runs to get warm.", "Say that it is warm and off first.", away);
+            yield return IsOnRoad ? new("The vehicle is on the road.", "Say that it is back first.", away, Ground: Ground.UnderWay)
+                : new("The engine runs to get warm.", "Say that it is warm and off first.", away, Ground: Ground.UnderWay);
         if (_state.Proving is { } proving && proving.Step != step.Id)
-            yield return new("The engine was just started.", "Watch its oil light, and say what it does.", proving.Step);
+            yield return new("The engine was just started.", "Watch its oil light, and say what it does.", proving.Step,
+                Ground: Ground.UnderWay);
     }
 
     /// <summary>The step during which nothing else is done to the vehicle, since it is on the road or runs warm; null while it stands
@@ -96,12 +97,12 @@ public sealed partial class JobCard
             yield break;
         foreach (var stop in Stops)
             yield return new($"“{stop.Event.Text}” was graded stop.",
-                "The workshop lead decides about it at hand-over, before anything is started or driven.");
+                "The workshop lead decides about it at hand-over, before anything is started or driven.", Ground: Ground.Stop);
         if (!step.IsDriven)
             yield break;
         foreach (var left in Deviations.Where(HoldsVehicle))
             yield return new($"{left.Event.What}: the vehicle is held.",
-                "The workshop lead decides about it at hand-over, before it is driven.");
+                "The workshop lead decides about it at hand-over, before it is driven.", Ground: Ground.Stop);
     }
 
     private IEnumerable<Refusal> ColdInTheWay(SheetStep step, DateTimeOffset? now)
@@ -110,10 +111,11 @@ public sealed partial class JobCard
             yield break;
         if (_state.HotAt is { } hot)
             yield return new($"The engine was run at {OnTheClock(hot, at)} and is still hot.",
-                $"Do something else until {OnTheClock(until, at)}: this is done cold.");
+                $"Do something else until {OnTheClock(until, at)}: this is done cold.", Ground: Ground.Heat);
         else
             yield return new($"Nobody has felt whether the engine is cold; the vehicle came in at {OnTheClock(_history[0].At, at)}.",
-                $"Bring the back of a hand near it, then feel it; or do something else until {OnTheClock(until, at)}: this is done cold.");
+                $"Bring the back of a hand near it, then feel it; or do something else until {OnTheClock(until, at)}: this is done cold.",
+                    Ground: Ground.Heat);
     }
 
     // Nobody knows how a vehicle came in: it counts as driven in just then until somebody has felt that it is cold.
@@ -136,21 +138,24 @@ public sealed partial class JobCard
             yield return r;
         foreach (var f in step.Needs.Select(n => (FastenerId)n).Where(Sheet.Fasteners.ContainsKey)
             .Select(id => Sheet.Fasteners[id]).Where(f => !IsOut(f)))
-            yield return new($"The {Words.Low(f.Name)} {f.Is} not out.", "Undo it first.", First(s => s.Traits.Opens && s.What == f.Id));
+            yield return new($"The {Words.Low(f.Name)} {f.Is} not out.", "Undo it first.", First(s => s.Traits.Opens && s.What == f.Id),
+                Ground: Ground.Opened);
     }
 
     internal IEnumerable<Refusal> LiftInTheWay(SheetStep step)
     {
         if (step.Lift == LiftNeed.Up && !LiftUp)
-            yield return new("The vehicle is down.", "Raise it first.", First(s => s.Traits.Lift == LiftMove.Raises));
+            yield return new("The vehicle is down.", "Raise it first.", First(s => s.Traits.Lift == LiftMove.Raises), Ground: Ground.Lift);
         if (step.Lift == LiftNeed.Down && LiftUp)
-            yield return new("The vehicle is up on the lift.", "Lower it first.", First(s => s.Traits.Lift == LiftMove.Lowers));
+            yield return new("The vehicle is up on the lift.", "Lower it first.", First(s => s.Traits.Lift == LiftMove.Lowers),
+                Ground: Ground.Lift);
     }
 
     internal IEnumerable<Refusal> EngineInTheWay(SheetStep step)
     {
         if (EngineRuns && (step.Alone || step.Traits.Engine is not (EngineUse.Stops or EngineUse.Either)))
-            yield return new("The engine is running.", "Switch it off first.", First(s => s.Traits.Engine == EngineUse.Stops));
+            yield return new("The engine is running.", "Switch it off first.", First(s => s.Traits.Engine == EngineUse.Stops),
+                Ground: Ground.Engine);
     }
 
     /// <summary>When a step started the engine that goes on while it runs; null for every other.</summary>
@@ -164,7 +169,7 @@ public sealed partial class JobCard
             if (OwnWait(id, now).ToList() is { Count: > 0 } waits)
                 yield return waits[0];
             else if (id != step.Id && Step(id) is { } before && IsLeft(id))
-                yield return new($"“{TitleOf(before)}” comes first.", "Do that step, then wait for it.", id);
+                yield return new($"“{TitleOf(before)}” comes first.", "Do that step, then wait for it.", id, Ground: Ground.Wait);
         }
     }
 
@@ -172,7 +177,8 @@ public sealed partial class JobCard
     {
         if (_state.Waits.FirstOrDefault(w => w.Id == id) is { } wait && now is { } at && wait.Until > at)
             yield return new($"{wait.For}: {Left(wait.Until - at)} to go.",
-                $"{(_state.Away == id ? "Wait until its time is over" : "Do something else meanwhile")}, or end the wait with a reason.");
+                $"{(_state.Away == id ? "Wait until its time is over" : "Do something else meanwhile")}, or end the wait with a reason.",
+                    Ground: Ground.Wait);
     }
 
     private static string Left(TimeSpan t) => t.TotalMinutes >= 1 ? $"{(int)Math.Ceiling(t.TotalMinutes)} min"
@@ -184,14 +190,15 @@ public sealed partial class JobCard
             if (system.SafeToStart?.Value is { } safe && Fluid(system.Id) is { Out: true } fluid && fluid.Poured < safe)
                 yield return new($"Only {Litres(fluid.Poured)} of {Words.Low(system.Name)} is in.",
                     $"Starting needs at least {Litres(safe)}.",
-                    First(s => s.Traits.Fills && s.What == system.Id));
+                    First(s => s.Traits.Fills && s.What == system.Id), Ground: Ground.Filled);
         foreach (var prime in Remaining.Where(s => s.Traits.Primes && (step.Traits.Engine == EngineUse.Starts || IsBegun(s))))
-            yield return new($"“{TitleOf(prime)}” is not done yet.", "Without it the engine would only be cranked.", prime.Id);
+            yield return new($"“{TitleOf(prime)}” is not done yet.", "Without it the engine would only be cranked.", prime.Id,
+                Ground: Ground.Filled);
         foreach (var r in OpenPlugs("Tighten it before the engine runs."))
             yield return r;
         foreach (var a in Sheet.Access.Values.Where(a => (a.ClosedToRun || a.Intake) && HasOpen(a)))
             yield return new($"The {Words.Low(a.Name)} is still open.", "Close it before the engine runs.",
-                First(s => s.Traits.Closes && s.What == a.Id));
+                First(s => s.Traits.Closes && s.What == a.Id), Ground: Ground.Shut);
         if (step.Traits.Engine == EngineUse.Starts || step.IsDriven)
             foreach (var r in NotDoneBefore(step, s => s.Traits.LooksOver, "Nothing may lie loose when the engine runs."))
                 yield return r;
@@ -208,29 +215,31 @@ public sealed partial class JobCard
     private IEnumerable<Refusal> BeforeDriving() => Open.Where(o => o.Kind is OpenKind.Fastener or OpenKind.Access or OpenKind.Lift)
         .Where(o => o.Kind != OpenKind.Access || !Sheet.Access[o.Id].AfterLeakCheck || First(s => s.Traits.LooksAtJoints) is null)
         .Select(o => new Refusal($"{o.Name}: still {(o.Kind == OpenKind.Access && Sheet.Access[o.Id].HoldsVehicle ? "in place" : "open")}.",
-            "Close it before the vehicle is driven.", Closing(o)?.Id));
+            "Close it before the vehicle is driven.", Closing(o)?.Id, Ground: Ground.Shut));
 
     /// <summary>The first step that is left of those that a coach asks for: the one that would help.</summary>
     internal StepId? First(Func<SheetStep, bool> which) => Remaining.FirstOrDefault(which)?.Id;
 
     internal IEnumerable<Refusal> NeedsOpen(IEnumerable<AccessId> accesses) => accesses.Select(id => Sheet.Access[id])
         .Where(a => !HasOpen(a)).Select(a => new Refusal($"The {Words.Low(a.Name)} is in the way.", "Take it off or open it first.",
-            First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == a.Id)));
+            First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == a.Id), Ground: Ground.Opened));
 
     internal IEnumerable<Refusal> WithoutCurrent() => Sheet.Access.Values.Where(a => a.CutsCurrent && HasOpen(a))
         .Select(a => new Refusal($"The {Words.Low(a.Name)} is off: there is no current.", "Put it back first.",
-            First(s => s.Traits.Closes && s.What == a.Id)));
+            First(s => s.Traits.Closes && s.What == a.Id), Ground: Ground.Shut));
 
     internal IEnumerable<Refusal> NotDoneBefore(SheetStep step, Func<SheetStep, bool> which, string what) =>
         Steps.TakeWhile(s => s.Id != step.Id).Where(s => which(s) && State(s.Id).Status != StepStatus.Done)
-            .Select(s => new Refusal($"“{TitleOf(s)}” is not done yet.", what, s.Id));
+            .Select(s => new Refusal($"“{TitleOf(s)}” is not done yet.", what, s.Id, Ground: Ground.Looked));
 
     internal IEnumerable<Refusal> HeldDown() => Sheet.Access.Values.Where(a => a.HoldsVehicle && !HasOpen(a))
-        .Select(a => new Refusal($"{a.Name}: not in place.", "Set them first.", First(s => s.Traits.Sets && s.What == a.Id)));
+        .Select(a => new Refusal($"{a.Name}: not in place.", "Set them first.", First(s => s.Traits.Sets && s.What == a.Id),
+            Ground: Ground.Shut));
 
     internal IEnumerable<Refusal> OpenPlugs(string say, Func<Fastener, bool>? which = null) => Sheet.Fasteners.Values
         .Where(f => HasOpen(f) && which?.Invoke(f) != false)
-        .Select(f => new Refusal($"The {Words.Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id)));
+        .Select(f => new Refusal($"The {Words.Low(f.Name)} {f.Is} not tightened.", say, First(s => s.Traits.Fastens && s.What == f.Id),
+            Ground: Ground.Shut));
 
     /// <summary>The joints that were opened on this card, closed again or not.</summary>
     public IEnumerable<Fastener> JointsOpened => Sheet.Fasteners.Values

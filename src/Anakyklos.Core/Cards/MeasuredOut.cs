@@ -21,20 +21,22 @@ public sealed partial class JobCard
         var fluid = Sheet.Fluids[plug.Drains!.Value];
         var name = Words.Low(fluid.Name);
         if (State(drain.Id).Status != StepStatus.Done)
-            return new($"The {name} is not out yet.", "Let it out first.", drain.Id);
+            return new($"The {name} is not out yet.", "Let it out first.", drain.Id, Ground: Ground.Measured);
         if (Remaining.FirstOrDefault(s => s.Traits.MeasuresOut && s.What == fluid.Id) is { } own)
-            return new("That is measured at a step of its own.", "Measure it there.", own.Id);
+            return new("That is measured at a step of its own.", "Measure it there.", own.Id, Ground: Ground.Measured);
         if (Fluid(fluid.Id).CameOut is { } known)
-            return new($"{Litres(known)} was measured already.", "Take that back if it was wrong.");
+            return new($"{Litres(known)} was measured already.", "Take that back if it was wrong.", Ground: Ground.Already);
         if (HasOpen(plug) || (Waits.FirstOrDefault(w => w.Id == drain.Id) is { } wait && wait.Until > now))
             return new($"The {name} still runs into its pan.", $"Tighten the {Words.Low(plug.Name)} first.",
-                First(s => s.Traits.Fastens && s.What == plug.Id));
+                First(s => s.Traits.Fastens && s.What == plug.Id), Ground: Ground.Measured);
         if (Fluid(fluid.Id).Rinsed > Quantity<Volume>.Zero)
-            return new("What was poured through is in the pan as well.", "It cannot be told apart any more.");
+            return new("What was poured through is in the pan as well.", "It cannot be told apart any more.", Ground: Ground.Measured);
         if (_state.Pans.Count == 0)
-            return First(s => s.Traits.EmptiesPans) is null ? new("The pan has been emptied.", "It cannot be measured any more.") : null;
-        return PanWith(fluid.Id) is not { } pan ? new("The pan has been emptied.", "It cannot be measured any more.")
+            return First(s => s.Traits.EmptiesPans) is null ? new("The pan has been emptied.", "It cannot be measured any more.",
+                Ground: Ground.Measured) : null;
+        return PanWith(fluid.Id) is not { } pan ? new("The pan has been emptied.", "It cannot be measured any more.",
+            Ground: Ground.Measured)
             : _state.Pans[pan].In.FirstOrDefault(c => c.Fluid.Id != fluid.Id) is { Fluid: { } other }
-                ? new($"{other.Name} is in the same pan.", "Neither can be measured any more.") : null;
+                ? new($"{other.Name} is in the same pan.", "Neither can be measured any more.", Ground: Ground.Measured) : null;
     }
 }

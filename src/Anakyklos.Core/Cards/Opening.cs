@@ -11,7 +11,7 @@ public sealed partial class JobCard
     internal IEnumerable<Refusal> BeforeOpening(Access access)
     {
         if (HasOpen(access))
-            yield return new($"The {Words.Low(access.Name)} is open already.", "Go on with the next step.");
+            yield return new($"The {Words.Low(access.Name)} is open already.", "Go on with the next step.", Ground: Ground.Already);
         foreach (var r in NeedsOpen(access.Needs))
             yield return r;
     }
@@ -20,21 +20,22 @@ public sealed partial class JobCard
     internal IEnumerable<Refusal> BeforeUndoing(Fastener fastener)
     {
         if (HasOpen(fastener))
-            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} open already.", "Go on with the next step.");
+            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} open already.", "Go on with the next step.",
+                Ground: Ground.Already);
         // A card that uses nothing up has no kit to lay out.
         if (Kit is null && Steps.FirstOrDefault(s => s.Traits.LaysOut) is { } kit)
         {
             var waits = string.Join(", ", Awaited.Select(a => $"{Words.Low(a.Name)} {a.Number}"));
             yield return new(waits.Length > 0 ? $"The kit has not been confirmed yet: the card waits for {waits}."
                 : "The kit has not been confirmed yet.",
-                "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", kit.Id);
+                "Lay out parts, pan and oil first: once it is open, a missing washer stops the job.", kit.Id, Ground: Ground.Kit);
         }
         foreach (var r in NeedsOpen(fastener.Needs))
             yield return r;
         if (fastener is { GoesWithDrain: true, System: { } fluid })
             foreach (var drain in Remaining.Where(s => s.Traits.LetsOut && Sheet.Fasteners[s.What].Drains == fluid))
                 yield return new($"The old {Words.Low(Sheet.Fluids[fluid].Name)} is still in.",
-                    "Let it out first: what is new goes in with new oil.", drain.Id);
+                    "Let it out first: what is new goes in with new oil.", drain.Id, Ground: Ground.Order);
     }
 
     /// <summary>What it does that an access is open or a fastener out; a drain plug lets its fluid run.</summary>

@@ -82,7 +82,8 @@ public sealed partial class JobCard
         var (fluid, amount) = RunsBelow(step)!.Value;
         var comes = amount > Quantity<Volume>.Zero ? $"{Litres(amount)} of {Words.Low(fluid.Name)}"
             : $"what runs over of the {Words.Low(fluid.Name)}";
-        yield return new($"No pan has room for {comes}: {InPan(pan)}.", $"Empty {PanName(pan)} into its drum and say so.");
+        yield return new($"No pan has room for {comes}: {InPan(pan)}.", $"Empty {PanName(pan)} into its drum and say so.",
+            Ground: Ground.Pan);
     }
 
     private Decision Empty(EmptyPan c)
@@ -90,7 +91,7 @@ public sealed partial class JobCard
         if (c.Pan < 0 || c.Pan >= _state.Pans.Count)
             return No("There is no such pan.", "Choose one of those that were laid out.", field: "pan");
         if (_state.Pans[c.Pan].In.Count == 0)
-            return No($"Nothing is in {PanName(c.Pan)}.", "Go on with the next step.", Next?.Id);
+            return No($"Nothing is in {PanName(c.Pan)}.", "Go on with the next step.", Next?.Id, ground: Ground.Already);
         IReadOnlyList<Refusal> reasons = [.. _state.Pans[c.Pan].In.Select(i => i.Fluid).Distinct().Select(Unready).OfType<Refusal>()];
         return reasons.Count > 0 ? new Refused(reasons) : Yes(new PanEmptied(c.Pan));
     }
@@ -123,8 +124,8 @@ public sealed partial class JobCard
     private Refusal? Unready(FluidSystem fluid) => Sheet.Fasteners.Values.FirstOrDefault(f =>
         (f.Drains == fluid.Id || (f.System == fluid.Id && f.HoldsBack)) && HasOpen(f)) is { } plug
         ? new($"The {Words.Low(plug.Name)} {plug.Is} still out above the pan.", "Tighten it" + AndEmpty,
-             First(s => s.Traits.Fastens && s.What == plug.Id))
+             First(s => s.Traits.Fastens && s.What == plug.Id), Ground: Ground.Pan)
         : Remaining.FirstOrDefault(s => s.Traits.MeasuresOut && s.What == fluid.Id) is { } measure
         ? new($"The {Words.Low(fluid.Name)} in the pan has not been measured yet.", "Measure it" + AndEmpty,
-             measure.Id) : null;
+             measure.Id, Ground: Ground.Pan) : null;
 }

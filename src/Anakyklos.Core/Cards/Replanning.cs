@@ -2,6 +2,7 @@ using System.Globalization;
 using Anakyklos.Core.Composing;
 using Anakyklos.Core.Planning;
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -54,18 +55,18 @@ public sealed partial class JobCard
         if (Step(c.Step) is not { } step || step.MovesLift)
             return NoSuchStep(c.Step);
         if (Next?.Id == c.Step)
-            return No("This is the next step anyway.", "Do it.", c.Step);
+            return No("This is the next step anyway.", "Do it.", c.Step, ground: Ground.Already);
         if (IsOver(step, now) is { } over)
             return over;
         if (InTheWay(step, now) is { Count: > 0 } reasons)
             return new Refused(reasons);
         return Replanned(now, [], c.Step, $"“{TitleOf(step)}” taken early").ToArray() is { Length: > 0 } events ? Yes(events)
-            : No("It is in its place already: nothing comes between.", "Do it.", c.Step);
+            : No("It is in its place already: nothing comes between.", "Do it.", c.Step, ground: Ground.Already);
     }
 
     private Decision AgainFromHere(DateTimeOffset now) =>
         Replanned(now, [], null, "Put in order again from here").ToArray() is { Length: > 0 } events ? Yes(events)
-        : No("The order is the best there is already.", "Go on with the next step.", Next?.Id);
+        : No("The order is the best there is already.", "Go on with the next step.", Next?.Id, ground: Ground.Already);
 
     // The next step is always one that can be done now, where there is any. What was left for later and is done, and a lift moved by hand,
     // let the rest take its place again in any case.

@@ -22,21 +22,24 @@ public sealed partial class JobCard
         var fluid = Sheet.Fluids[plug.Drains!.Value];
         var name = Words.Low(fluid.Name);
         if (fluid.Rinse?.Value is not { } rinse)
-            return new($"The sheet does not have the {name} rinsed.", "Go on without.");
+            return new($"The sheet does not have the {name} rinsed.", "Go on without.", Ground: Ground.Unknown);
         if (!HasOpen(plug) || !Fluid(fluid.Id).Out)
-            return new($"The {Words.Low(plug.Name)} {plug.Is} not out.", "It is poured through while the plug is out, or not at all.");
+            return new($"The {Words.Low(plug.Name)} {plug.Is} not out.", "It is poured through while the plug is out, or not at all.",
+                Ground: Ground.Opened);
         if (Fluid(fluid.Id).Rinsed > Quantity<Volume>.Zero)
-            return new($"{Litres(Fluid(fluid.Id).Rinsed)} was poured through already.", "Let it drip, then put the plug in.");
+            return new($"{Litres(Fluid(fluid.Id).Rinsed)} was poured through already.", "Let it drip, then put the plug in.",
+                Ground: Ground.Already);
         if (Waits.FirstOrDefault(w => w.Id == drain.Id) is { } wait && wait.Until > now)
-            return new($"The old {name} still runs.", "Wait until it only drips.");
+            return new($"The old {name} still runs.", "Wait until it only drips.", Ground: Ground.Wait);
         if (Remaining.FirstOrDefault(s => s.Traits.MeasuresOut && s.What == fluid.Id) is { } measure)
-            return new("What came out has not been measured, and would be more after that.", "Measure it first.", measure.Id);
+            return new("What came out has not been measured, and would be more after that.", "Measure it first.", measure.Id,
+                Ground: Ground.Measured);
         if (Sheet.Fasteners.Values.Any(f => f.System == fluid.Id && f.HoldsBack && HasOpen(f)))
-            return new("Something else is open below.", "It would run out there: close it first.");
+            return new("Something else is open below.", "It would run out there: close it first.", Ground: Ground.Shut);
         if (NeedsOpen(fluid.Through).FirstOrDefault() is { } shut)
             return shut;
         return _state.Pans.Count > 0 && PanWith(fluid.Id) is var pan && (pan is null || !_state.Pans[pan.Value].Takes(fluid, rinse))
-            ? new("No pan that stands below has room for it.", "Go on without.") : null;
+            ? new("No pan that stands below has room for it.", "Go on without.", Ground: Ground.Pan) : null;
     }
 
     /// <summary>The pan in which a fluid is; null for none.</summary>

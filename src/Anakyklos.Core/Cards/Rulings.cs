@@ -1,4 +1,5 @@
 using Anakyklos.Core.Sheets;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -39,7 +40,8 @@ public sealed partial class JobCard
     // What says that a step is not done, or what stands in its way, uses none of its values.
     private Refused? Unruled(StepCommand said) => said is Deviate { Kind: DeviationKind.StepLeftOut } || Step(said.Step) is not { } step
         || UnruledAt(step).FirstOrDefault() is not { } value ? null
-        : No($"{value.Of}: {value.Holds} in the sheet, {value.OthersSay}.", "Say first what holds, and why.", step.Id);
+        : No($"{value.Of}: {value.Holds} in the sheet, {value.OthersSay}.", "Say first what holds, and why.", step.Id,
+            ground: Ground.Disputed);
 
     private Decision Rule(RuleValue c) => Disputed(c.Step, c.Value) is not { } value ? NotDisputed()
         : Wordless(c.Reason, "words", "The reason")
@@ -49,10 +51,10 @@ public sealed partial class JobCard
 
     private Decision TakeRuling(TakeRuling c, CardFacts facts) => Disputed(c.Step, c.Value) is not { } value ? NotDisputed()
         : facts.Rulings?.FirstOrDefault(value.IsRuledBy) is { } ruling ? Yes(new ValueRuled(c.Step, ruling, true))
-        : No($"The lead has not ruled on this: {value.Of}.", "Say here what holds, and why, or ask the lead.");
+        : No($"The lead has not ruled on this: {value.Of}.", "Say here what holds, and why, or ask the lead.", ground: Ground.Disputed);
 
     private DisputedValue? Disputed(StepId step, string key) =>
         Step(step) is { } at ? UnruledAt(at).FirstOrDefault(d => d.Key == key) : null;
 
-    private static Refused NotDisputed() => No("Nothing is to be ruled on there.", "Go on with the step.");
+    private static Refused NotDisputed() => No("Nothing is to be ruled on there.", "Go on with the step.", ground: Ground.Already);
 }

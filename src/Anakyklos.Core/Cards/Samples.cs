@@ -72,8 +72,10 @@ public sealed partial class JobCard
             return No("This model has no such fluid.", "Choose one of those that are out.", field: "fluid");
         if (CanBeSampled.All(f => f.Id != c.Fluid))
             return No(Fluid(c.Fluid).Pours > 0 ? $"New {Words.Low(fluid.Name)} is in already." : $"The {Words.Low(fluid.Name)} is not out.",
-                "A sample is of the old one: take it while it runs out, or from the pan before the new one goes in.", field: "fluid");
-        return Samples.Count >= MostSamples ? No($"{MostSamples} samples were taken on this card.", "That is enough for any laboratory.")
+                "A sample is of the old one: take it while it runs out, or from the pan before the new one goes in.", field: "fluid",
+                    ground: Ground.Measured);
+        return Samples.Count >= MostSamples ? No($"{MostSamples} samples were taken on this card.", "That is enough for any laboratory.",
+            ground: Ground.Already)
             : Yes(new SampleTaken(c.Fluid, Samples.Select(s => s.Number).DefaultIfEmpty(0).Max() + 1));
     }
 }

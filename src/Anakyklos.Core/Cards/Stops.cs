@@ -1,3 +1,4 @@
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -35,7 +36,7 @@ public sealed partial class JobCard
         if (Stops.All(s => s.Seq != c.Of))
             return No("There is no stop to decide about there.", "Choose one from the list.");
         if (by.Role != Role.Lead)
-            return No("The workshop lead decides about this.", "Ask the lead.");
+            return No("The workshop lead decides about this.", "Ask the lead.", ground: Ground.Lead);
         return Wordless(c.Words, "words", "What was decided") ?? (Decision)Yes(new StopDecided(c.Of, c.Mended, c.Words.Trim()));
     }
 
@@ -44,7 +45,7 @@ public sealed partial class JobCard
         if (c.Index < 0 || c.Index >= (Opened.Carried?.Count ?? 0) || IsMended(c.Index))
             return No("There is nothing of that kind to be mended.", "Choose one from the list.");
         if (by.Role != Role.Lead)
-            return No("The workshop lead says when this is mended.", "Ask the lead.");
+            return No("The workshop lead says when this is mended.", "Ask the lead.", ground: Ground.Lead);
         return Wordless(c.Words, "words", "What was done") ?? (Decision)Yes(new CarriedMended(c.Index, c.Words.Trim()));
     }
 }

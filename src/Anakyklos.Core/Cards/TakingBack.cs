@@ -1,6 +1,7 @@
 using Anakyklos.Core.Quantities;
 using Anakyklos.Core.Sheets;
 using Anakyklos.Core.Tightening;
+using Anakyklos.Core.Wording;
 using static Anakyklos.Core.Cards.Decision;
 
 namespace Anakyklos.Core.Cards;
@@ -91,13 +92,13 @@ public sealed partial class JobCard
         var wanted = _history.FirstOrDefault(h => h.Seq == c.Of);
         if (LastPressOf(by.Id) is not { } last || wanted is null || last.Command != wanted.Command)
             return No("Only what you pressed last can be taken back.",
-                "For a reading that was noted wrongly, put the reading right instead.");
+                "For a reading that was noted wrongly, put the reading right instead.", ground: Ground.TakenBack);
         var together = _history.Where(h => h.Command == last.Command).ToList();
         if (together.Any(h => IsCountersigned(h.Seq) || DecisionOn(h.Seq) is not null))
-            return No("Another person put a name to this.", "It stands.");
+            return No("Another person put a name to this.", "It stands.", ground: Ground.TakenBack);
         if (DependsOn(together) is { } later)
             return No($"{later.By.Name} went on from it: “{(StepOf(later.Event) is { } s ? TitleOf(s) : "the order")}”.",
-                "Take that back first, or put it right from here.");
+                "Take that back first, or put it right from here.", ground: Ground.TakenBack);
         return Yes(new TakenBack(together[0].Seq, together[^1].Seq));
     }
 

@@ -89,36 +89,40 @@ public abstract record Landing
     private static Refusal? Doubt(DeviceReading reading, Device device, DateTimeOffset now)
     {
         if (reading.Read.Kind != device.Measures)
-            return new($"{device.Id} measures {device.Measures}, and {reading.Read} is a {reading.Read.Kind}.", "Discard it.");
+            return new($"{device.Id} measures {device.Measures}, and {reading.Read} is a {reading.Read.Kind}.", "Discard it.",
+                Ground: Ground.Tool);
         if (reading.Bay != device.Bay)
             return new($"{device.Id} says it is in {reading.Bay}; the workshop has it in {device.Bay}.",
-                "Move it to where it is, then say where the reading belongs.");
+                "Move it to where it is, then say where the reading belongs.", Ground: Ground.Tool);
         var today = DateOnly.FromDateTime(now.DateTime);
         if ((device.Kind == DeviceKind.Dispenser ? OfDispenser(reading, device, today) : OfWrench(reading, device, today)) is { } wrong)
             return wrong;
         return reading.At - now > Ahead ? new($"{device.Id} says it was measured later than now: its clock was set meanwhile.",
-            "Say where it belongs, or discard it.") : null;
+            "Say where it belongs, or discard it.", Ground: Ground.Tool) : null;
     }
 
     private static Refusal? OfWrench(DeviceReading reading, Device device, DateOnly today)
     {
         if (device.Wrench is not { } wrench)
-            return new($"The tool crib has no {device.Id}.", "Have the lead add it with its range and calibration.");
+            return new($"The tool crib has no {device.Id}.", "Have the lead add it with its range and calibration.", Ground: Ground.Tool);
         if (!wrench.IsCalibrated(today))
-            return new($"The calibration of {device.Id} is past.", "Tighten with a wrench that is in calibration.");
+            return new($"The calibration of {device.Id} is past.", "Tighten with a wrench that is in calibration.", Ground: Ground.Tool);
         return reading.Read is MeasuredTorque { Torque.Value: var torque } && (torque < wrench.Wrench.Low || torque > wrench.Wrench.High)
             ? new($"{reading.Read} is outside what {device.Id} can read, {wrench.Wrench.Low} to {wrench.Wrench.High}.",
-                "Tighten with a wrench that covers it.") : null;
+                "Tighten with a wrench that covers it.", Ground: Ground.Tool) : null;
     }
 
     private static Refusal? OfDispenser(DeviceReading reading, Device device, DateOnly today)
     {
         if (device.Meter is not { } meter)
-            return new($"The workshop has no dispenser {device.Id}.", "Have the lead add it with the calibration of its meter.");
+            return new($"The workshop has no dispenser {device.Id}.", "Have the lead add it with the calibration of its meter.",
+                Ground: Ground.Tool);
         if (!meter.IsCalibrated(today))
-            return new($"The calibration of {device.Id} is past.", "Measure with something else, and have its meter checked.");
+            return new($"The calibration of {device.Id} is past.", "Measure with something else, and have its meter checked.",
+                Ground: Ground.Tool);
         if (reading.Read is not MeasuredVolume { From: { } from })
-            return new($"{device.Id} does not say out of which container it came.", "Say at the lift how much went in, and discard this.");
+            return new($"{device.Id} does not say out of which container it came.", "Say at the lift how much went in, and discard this.",
+                Ground: Ground.Tool);
         return device.DrawsFrom != from ? new($"{device.Id} says it draws from container {from}; the workshop has it in "
             + $"{(device.DrawsFrom is { } known ? $"container {known}" : "none")}.",
                 "Look in which one it hangs and say so at the bay, then say where this belongs.") : null;

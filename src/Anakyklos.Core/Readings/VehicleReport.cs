@@ -34,5 +34,5 @@ public sealed record VehicleReport(Guid Id, DeviceId Device, string Bay, string 
             $"Choose {plate}, or type what this one shows.") { Field = "plate" }
         : of is null && calls.Length > 0
         ? new($"{Device} read a vehicle that calls itself {Identity}; {chosen} calls itself {calls}.",
-            "Choose the one that it was plugged into, or type what this one shows.") { Field = "plate" } : null;
+            "Choose the one that it was plugged into, or type what this one shows.", Ground: Ground.Tool) { Field = "plate" } : null;
 }

@@ -95,7 +95,7 @@ internal abstract class TorqueCoach : Coach
             OverTorqueRule.NewPart => "Fit a new part, then say so and tighten that.",
             OverTorqueRule.LeadDecides => "Leave it. The workshop lead looks at the thread and says what was done.",
             _ => throw new InvalidOperationException($"Nobody has said what follows {f.TooMuch}."),
-        });
+        }, Ground: Ground.Shut);
     }
 
     // The only fastener, where it has no torque.

@@ -7,8 +7,13 @@ namespace Anakyklos.Core.Wording;
 /// <param name="Field">The field that is wrong, when it is the input itself: of a form or command, the path in a sheet, the column of a
 /// table; otherwise null.</param>
 /// <param name="Line">The line of a file, from 1; null when it is in none.</param>
-public sealed record Refusal(string What, string Do = "", StepId? Step = null, string? Field = null, int? Line = null)
+/// <param name="Ground">What it rests on; null where what is wrong is what was typed, which its field says.</param>
+public sealed record Refusal(string What, string Do = "", StepId? Step = null, string? Field = null, int? Line = null,
+    Ground? Ground = null)
 {
+    /// <summary>Why it is asked for at all; null where it rests on no ground.</summary>
+    public string? More => Ground?.More();
+
     /// <summary>Something wrong in a file.</summary>
     /// <param name="line">Its line, from 1.</param>
     /// <param name="field">Where in the line: a path or a column; empty for the line as a whole.</param>

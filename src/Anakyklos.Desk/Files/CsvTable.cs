@@ -56,9 +56,11 @@ public static class CsvTable
     /// <param name="text">The file's text.</param>
     /// <param name="columns">Columns that must be there.</param>
     /// <param name="read">Makes a row; it is read even where it has errors, so that all of them are found.</param>
-    public static (IReadOnlyList<T> Rows, IReadOnlyList<Refusal> Errors) Read<T>(string text, IReadOnlyList<string> columns, Func<CsvLine,
-        T> read)
+    /// <param name="coming">Is told how far it is; null where nobody waits for it.</param>
+    public static (IReadOnlyList<T> Rows, IReadOnlyList<Refusal> Errors) Read<T>(string text, IReadOnlyList<string> columns,
+        Func<CsvLine, T> read, ComingFile? coming = null)
     {
+        var lines = coming is null ? 0 : text.Count(c => c == '\n') + 1;
         var errors = new List<Refusal>();
         var rows = new List<T>();
         using var csv = new CsvReader(new StringReader(text.TrimStart('\uFEFF')), new CsvConfiguration(CultureInfo.InvariantCulture)
@@ -83,6 +85,7 @@ public static class CsvTable
                 var cells = headings.Select((h, i) => (h, Cell: csv.TryGetField<string>(i, out var cell) ? Armed((cell ?? "").Trim()) : ""))
                     .GroupBy(c => c.h).ToDictionary(g => g.Key, g => g.First().Cell);
                 rows.Add(read(new(csv.Parser.RawRow, cells, errors)));
+                coming?.At(FileStage.Read, rows.Count, lines);
             }
         }
         catch (CsvHelperException e)

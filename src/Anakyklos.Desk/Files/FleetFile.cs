@@ -19,8 +19,10 @@ public static class FleetFile
     /// <param name="models">Sheet ids by id and by name.</param>
     /// <param name="known">Vehicles that are here already.</param>
     /// <param name="clock">For the time of day of a reading.</param>
+    /// <param name="coming">Is told how far it is; null where nobody waits for it.</param>
     public static (IReadOnlyList<Vehicle> Vehicles, IReadOnlyList<(string, OdometerReading)> Readings, IReadOnlyList<Refusal> Errors) Read(
-        string text, IReadOnlyDictionary<string, SheetId> models, IReadOnlyCollection<string> known, WorkshopClock clock)
+        string text, IReadOnlyDictionary<string, SheetId> models, IReadOnlyCollection<string> known, WorkshopClock clock,
+        ComingFile? coming = null)
     {
         var today = clock.Today;
         var vehicles = new Dictionary<string, Vehicle>();
@@ -37,7 +39,7 @@ public static class FleetFile
             var odometer = l.Read("odometer", Odometer);
             return (plate, new OdometerReading(clock.At(day ?? today, new(12, 0)), odometer ?? default, "",
                 l.Read("hours", StockFiles.Count, false)));
-        });
+        }, coming);
         return ([.. vehicles.Values], rows, errors);
     }
 

@@ -24,8 +24,9 @@ public static class StockFiles
     /// <param name="text">Its text.</param>
     /// <param name="today">For "3 days ago".</param>
     /// <param name="products">Products of the oil book; a container of another is an error.</param>
+    /// <param name="coming">Is told how far it is; null where nobody waits for it.</param>
     public static (StockFile? File, IReadOnlyList<Refusal> Errors) Read(string kind, string text, DateOnly today,
-        IReadOnlyCollection<string> products)
+        IReadOnlyCollection<string> products, ComingFile? coming = null)
     {
         switch (kind)
         {
@@ -41,7 +42,7 @@ public static class StockFiles
                     return new StockPart(number, l.Text("name"), l.Read("on shelf", Count) ?? 0, 0, l.Text("superseded by", false),
                         l.Text("equivalents", false).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
                         l.Read("minimum", Count, false) ?? 0, l.Text("place", false));
-                });
+                }, coming);
                 return parts.Errors.Count > 0 ? (null, parts.Errors) : (new(parts.Rows, [], [], []) { Left = left }, []);
             case "containers":
                 var kept = new HashSet<string>();
@@ -58,7 +59,7 @@ public static class StockFiles
                     return new OilContainer(l.Read("number", Count, false) ?? 0, product, size?.Value ?? default, inside?.Value ?? default,
                         size?.Unit ?? Volume.Litre, l.Read("opened", t => Day(t, today), false), l.Text("batch", false),
                         l.Text("place", false));
-                });
+                }, coming);
                 return containers.Errors.Count > 0 ? (null, containers.Errors) : (new([], containers.Rows, [], []) { Left = kept }, []);
             default:
                 var tools = CsvTable.Read(text, ToolColumns[..2], l =>
@@ -68,7 +69,7 @@ public static class StockFiles
                         l.Wrong("kind", $"“{word}” is not a kind. Use tool or pan.");
                     return (IsPan: word == "pan", Name: l.Text("name"), Place: l.Text("place", false),
                         Holds: l.Read("holds", Amount, word == "pan")?.Value ?? default);
-                });
+                }, coming);
                 return tools.Errors.Count > 0 ? (null, tools.Errors)
                     : (new([], [], [.. tools.Rows.Where(t => !t.IsPan).Select(t => new CribTool(t.Name, t.Place))],
                         [.. tools.Rows.Where(t => t.IsPan).Select(t => new DrainPan(t.Name, t.Holds))]), []);

@@ -31,10 +31,20 @@ internal static class FileEndpoints
         files.MapGet("/used-oil.csv", (DrumDesk desk, PeopleStore people) => Csv("used-oil",
             desk.Write(id => people.Find(id.Text)?.Name ?? id.Text)))
             .WithName("usedOilFile").WithSummary("What went into the drums and was taken away");
+        app.MapGet("/files/coming/{id:guid}", (Guid id, ComingFiles coming, Viewer viewer) => coming.Of(viewer.Member!.Id, id) is { } at
+            ? Results.Ok(new ComingView($"{at.Stage}".ToLowerInvariant(), at.Done, at.Of)) : Results.NoContent())
+            .WithTags("Files").WithMetadata(new ForPrograms(Scope.Read)).Produces<ComingView>().Produces(StatusCodes.Status204NoContent)
+            .WithName("comingFile").WithSummary("How far a file is that is being brought in, by the id of its press");
         files.MapGet("/vehicles.csv", (VehicleStore vehicles, WorkshopClock clock) => Csv("vehicles", vehicles.Odometers() is var read
             ? FleetFile.Write(vehicles.All().Select(v => (v, (IReadOnlyList<OdometerReading>)[.. read[v.Plate]])), clock) : ""))
             .WithName("vehiclesFile").WithSummary("The vehicles with their readings, as they are brought in");
     }
+
+    /// <summary>How far a file is that whoever asks is bringing in.</summary>
+    /// <param name="Stage">read, compared or kept.</param>
+    /// <param name="Done">How many rows, vehicles or readings that was done with.</param>
+    /// <param name="Of">How many there are; 0 until that is known.</param>
+    public sealed record ComingView(string Stage, int Done, int Of);
 
     // Whoever takes a file out of the workshop is named in its trail.
     private static async ValueTask<object?> Note(EndpointFilterInvocationContext context, EndpointFilterDelegate next)

@@ -93,7 +93,7 @@ public static class PageActions
         new(typeof(EquipmentModel), "Out", Scope.Workshop, "A device is out of use"),
         new(typeof(EquipmentModel), "Back", Scope.Workshop, "A device is back"),
         new(typeof(LibraryModel), "Check", Scope.Workshop, "A sheet is read through, and not taken in"),
-        new(typeof(LibraryModel), "Add", Scope.Workshop, "A sheet is taken in, or becomes a draft where its model is in use"),
+        new(typeof(LibraryModel), "Add", Scope.Workshop, "Takes a sheet in; as a draft where its model is in use, or it tells readers"),
         new(typeof(LibraryModel), "Write", Scope.Workshop, "A draft of a sheet is begun"),
         new(typeof(DraftModel), "Write", Scope.Workshop, "A field of a draft is written"),
         new(typeof(DraftModel), "Add", Scope.Workshop, "A thing is added to a draft"),

@@ -188,6 +188,8 @@ internal static class WorkshopCommands
         var added = await sheets.BringIn(sheet, text, TimeProvider.System.GetUtcNow());
         Console.WriteLine(added ? $"{sheet.FullName}, revision {sheet.Revision}, is in."
             : $"{sheet.FullName}, revision {sheet.Revision}, was in already.");
+        if (added && SheetDesk.SaysIsRead(text))
+            Console.WriteLine("Its file says that two have read its values. Nobody here has: have them read in the library.");
         return 0;
     }
 

@@ -20,6 +20,9 @@ internal sealed class SentForms(SentFormStore store, WorkshopClock clock) : IAsy
     /// <summary>The field that tells one showing of a form from the next.</summary>
     internal const string Id = "form-id";
 
+    /// <summary>What tells a form from the next; empty where it carries none.</summary>
+    internal static Guid IdOf(IFormCollection form) => Guid.TryParse(form[Id], out var id) ? id : Guid.Empty;
+
     private readonly ConcurrentDictionary<string, Task> _inHand = new();
 
     // Came to nothing, which could not be written down: the disk that took nothing else did not take that either.

@@ -111,6 +111,8 @@ public sealed partial class PhraseBook
 
     private Said Parted(string text, int depth)
     {
+        if (IsOnlyDates(text))
+            return Leaf(text);
         var byPhrase = ByPhrase(text, depth, isSure: true);
         return byPhrase is { IsKnown: true } ? byPhrase.Value
             : Quoted(text, depth) ?? BesideNumber(text, depth) ?? ByJoints(text, depth, inPart: false)
@@ -239,6 +241,9 @@ public sealed partial class PhraseBook
         var figures = Figures(dated);
         return new(figures, !EnglishWord().IsMatch(Dates().Replace(text, "")));
     }
+
+    // "21 Oct 2026" is no name beside a number.
+    private static bool IsOnlyDates(string text) => char.IsDigit(text[^1]) && !Dates().Replace(text, "").Any(char.IsLetter);
 
     // "Tue 10 Mar" is "Di, 10. März", "March 2027" "März 2027".
     private string Dated(Match date)

@@ -22,13 +22,15 @@ public sealed class SpokenPages(WorkshopWords words) : IAsyncResultFilter
     /// <inheritdoc/>
     public async Task OnResultExecutionAsync(ResultExecutingContext context, ResultExecutionDelegate next)
     {
+        var response = context.HttpContext.Response;
+        if (context.Result is PageResult)
+            response.Headers.ContentLanguage = CultureInfo.CurrentUICulture.Name;
         // Files, JSON and the way to another page are the same for everybody.
         if (context.Result is not PageResult || words.Book(CultureInfo.CurrentUICulture) is not { } book)
         {
             await next();
             return;
         }
-        var response = context.HttpContext.Response;
         var outside = response.Body;
         using var drawn = new MemoryStream();
         response.Body = drawn;
@@ -75,6 +77,9 @@ public sealed class SpokenPages(WorkshopWords words) : IAsyncResultFilter
                 if (element.GetAttribute(name) is { Length: > 0 } words)
                     element.SetAttribute(name, Words(words, book, heard));
             }
+            // What a person may write either way is written as their language does.
+            if (element.HasAttribute("data-amount") && element.GetAttribute("value") is [>= '0' and <= '9', ..] amount)
+                element.SetAttribute("value", book.Say(amount).Text);
             // What an option without a value sends is its text, and that must stay what the application knows.
             if (element is IHtmlOptionElement option && !option.HasAttribute("value"))
                 option.SetAttribute("value", option.Text);

@@ -74,8 +74,9 @@ public sealed class LibraryModel(SheetStore sheets, SheetDesk desk, ShelfStore s
             return Answer();
         try
         {
-            // A model that is in use changes only when what changes has been seen.
-            if (sheets.Newest(sheet.Id) is { } inUse && inUse.Revision != sheet.Revision)
+            // A model that is in use changes only when what changes has been seen, and so does one whose file says that its values were
+            // read by two.
+            if (sheets.Newest(sheet.Id) is { } inUse ? inUse.Revision != sheet.Revision : SheetDesk.SaysIsRead(read.Text))
                 return Begun(await desk.TakeIn(viewer.Member!.Person, read.Text), "/use");
             await sheets.BringIn(sheet, read.Text, clock.Now);
             return RedirectToPage(new { added = sheet.Id });

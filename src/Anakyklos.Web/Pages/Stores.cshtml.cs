@@ -16,7 +16,7 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>Stores and crib: what is there, what comes in, what has to be ordered.</summary>
 public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk orders, PeopleStore people, TrailStore trail,
-    WorkshopClock clock, Viewer viewer) : PageModel
+    ComingFiles coming, WorkshopClock clock, Viewer viewer) : PageModel
 {
     private const int MostText = 2_000_000, OnPage = 60, FewFor = 6;
 
@@ -108,9 +108,10 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
         if (file is { Length: > 0 and <= MostText })
             text = (await TextFile.Of(file.OpenReadStream())).Text;
         (_typed["kind"], _typed["text"]) = (kind ?? "", text ?? "");
-        if (string.IsNullOrWhiteSpace(text) || text.Length > MostText)
-            Refusals.Add(new(string.IsNullOrWhiteSpace(text) ? "There is nothing in it." : "The file is too large.",
-                "Choose a file, or paste its text.", Field: "text"));
+        if (text?.Length > MostText || file?.Length > MostText)
+            Refusals.Add(new("The file is too large.", "Bring it in as several files, of 2 MB each at most.", Field: "text"));
+        else if (string.IsNullOrWhiteSpace(text))
+            Refusals.Add(new("There is nothing in it.", "Choose a file, or paste its text.", Field: "text"));
         else if (kind == "oils")
         {
             (var book, Errors) = OilBook.Read(text);
@@ -130,13 +131,15 @@ public sealed class StoresModel(ShelfStore shelf, BookIn bookIn, OrderDesk order
             Refusals.Add(new("What kind of file is it?", "Choose one of those shown.", Field: "kind"));
         else
         {
-            var (stock, errors) = StockFiles.Read(kind!, text, clock.Today, [.. shelf.Read().Oils.Products.Select(p => p.Name)]);
+            using var comes = coming.Begin(viewer.Member!.Id, SentForms.IdOf(Request.Form));
+            var (stock, errors) = StockFiles.Read(kind!, text, clock.Today, [.. shelf.Read().Oils.Products.Select(p => p.Name)], comes);
             Errors = errors;
             if (stock is not null && !take)
                 return Look(Preview.Of(stock, shelf.Read()));
             if (stock is not null)
             {
-                var rows = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now)} rows of {kind}";
+                var rows = $"{await shelf.BringIn(stock, viewer.Member!.Person, clock.Now,
+                    (done, of) => comes.At(FileStage.Kept, done, of))} rows of {kind}";
                 await trail.Note(viewer.Member!.Id.Text, "brought in", $"{rows} from a file", clock.Now);
                 return RedirectToPage(new { said = $"{rows} are in" });
             }

@@ -31,5 +31,8 @@ public sealed record TypedField(string Name, string Label, string? Value, IReadO
     /// <summary>Digits alone are typed, so a phone shows its digits.</summary>
     public bool Digits { get; init; }
 
+    /// <summary>An amount, so that its decimals may stand behind a comma.</summary>
+    public bool IsAmount { get; init; }
+
     public bool IsWrong => Refusals.Any(r => r.Field == Id);
 }

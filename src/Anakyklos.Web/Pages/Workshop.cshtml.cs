@@ -17,8 +17,10 @@ namespace Anakyklos.Web.Pages;
 /// <summary>The lead's page: school, rules, weather, the week, vehicles from a file, copies. Each form has its own letter before the names
 /// of its fields.</summary>
 public sealed class WorkshopModel(PeopleStore people, SettingStore settings, VehicleStore vehicles, SettingDesk desk, BackupDesk backups,
-    FileWatch file, CalendarDesk calendars, VisitStore visits, Options options, Viewer viewer) : PageModel
+    FileWatch file, CalendarDesk calendars, VisitStore visits, ComingFiles coming, Options options, Viewer viewer) : PageModel
 {
+    private const int MostFile = 5_000_000;
+
     private readonly Dictionary<string, string> _typed = [];
 
     public WorkshopSettings Settings { get; } = settings.Read();
@@ -122,15 +124,22 @@ public sealed class WorkshopModel(PeopleStore people, SettingStore settings, Veh
 
     private async Task<IActionResult> VehicleFile(string? text, bool look)
     {
-        if (Request.Form.Files.GetFile("file") is { Length: > 0 and < 5_000_000 } file)
+        var file = Request.Form.Files.GetFile("file");
+        if (file?.Length > MostFile || text?.Length > MostFile)
+        {
+            FileErrors = [Refusal.At(1, "", "The file is too large. Bring it in as several files, of 5 MB each at most.")];
+            return Again();
+        }
+        if (file is { Length: > 0 })
             text = (await TextFile.Of(file.OpenReadStream())).Text;
         _typed["v-text"] = text ?? "";
+        using var comes = coming.Begin(viewer.Member!.Id, SentForms.IdOf(Request.Form));
         if (look)
         {
-            (Would, FileErrors) = desk.LookAtVehicles(text ?? "");
+            (Would, FileErrors) = desk.LookAtVehicles(text ?? "", comes);
             return FileErrors.Count > 0 ? Again() : Page();
         }
-        (var newVehicles, var newReadings, FileErrors) = await desk.BringInVehicles(text ?? "", viewer.Member!.Person.Id);
+        (var newVehicles, var newReadings, FileErrors) = await desk.BringInVehicles(text ?? "", viewer.Member!.Person.Id, comes);
         return FileErrors.Count > 0 ? Again() : RedirectToPage(new { said = $"{newVehicles} vehicles and {newReadings} readings are in" });
     }
 

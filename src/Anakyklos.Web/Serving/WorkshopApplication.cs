@@ -1,6 +1,7 @@
 using Anakyklos.Core.Stores;
 using Anakyklos.Core.Workshop;
 using Anakyklos.Desk;
+using Anakyklos.Desk.Files;
 using Anakyklos.Devices;
 using System.IO.Compression;
 using Anakyklos.Core.Cards;
@@ -68,6 +69,7 @@ public static class WorkshopApplication
         services.AddSingleton(new BackupPlace(options.Backups, options.KeptBackups));
         services.AddSingleton<BackupDesk>();
         services.AddSingleton<FileWatch>();
+        services.AddSingleton<ComingFiles>();
         services.AddSingleton<SheetStore>();
         services.AddSingleton<CardStore>();
         services.AddSingleton<SessionStore>();

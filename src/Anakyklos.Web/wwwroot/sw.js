@@ -11,16 +11,18 @@ const FILES = [
   '/lib/b612-latin-400-normal.woff2', '/lib/b612-latin-700-normal.woff2',
   '/lib/b612-mono-latin-400-normal.woff2', '/lib/b612-mono-latin-700-normal.woff2',
   ...['screen', 'keys', 'bounce', 'press', 'kept', 'line', 'outbox', 'way', 'cupboard', 'clock', 'gauges', 'dispenser', 'wrench', 'calls',
-    'dash', 'placing', 'words'].map((name) => `/js/${name}.js`),
+    'dash', 'placing', 'words', 'coming'].map((name) => `/js/${name}.js`),
 ];
 
 let deadAt = -ASKS_AGAIN;
 
+// Nobody's: without whoever is signed in.
+const nobodys = (path, headers = {}) => new Request(path, { cache: 'reload', credentials: 'omit', headers });
+
 const isFile = (path) => /^\/(css|js|lib|img)\//.test(path);
 
 self.addEventListener('install', (e) => {
-  // Nobody's pages: without whoever is signed in.
-  const anew = FILES.map((f) => new Request(f, { cache: 'reload', credentials: 'omit' }));
+  const anew = FILES.map((f) => nobodys(f));
   e.waitUntil(caches.open(STORE).then((store) => store.addAll(anew)).then(() => self.skipWaiting()));
 });
 
@@ -77,6 +79,14 @@ async function prepared(card, why) {
   }
 }
 
+// The page of what is kept speaks as whoever was here last is spoken to; where it cannot be had, the one that is there stays.
+async function keptIn(language) {
+  const store = await caches.open(STORE);
+  if (!language || (await store.match('/kept'))?.headers.get('content-language') === language) return;
+  const page = await fetch(nobodys('/kept', { 'accept-language': language })).catch(() => null);
+  if (page?.ok && page.headers.get('content-language') === language) await store.put('/kept', page);
+}
+
 async function keptPage(why) {
   const shell = await (await caches.open(STORE)).match('/kept');
   if (!shell) return Response.error();
@@ -84,7 +94,7 @@ async function keptPage(why) {
   return new Response(html, { headers: { 'content-type': 'text/html; charset=utf-8', 'x-anakyklos': 'kept' } });
 }
 
-async function page(request) {
+async function page(request, lasts) {
   const { pathname, searchParams } = new URL(request.url);
   const card = Number(pathname.match(/^\/lift\/(\d+)\/?$/)?.[1]) || null;
   const lift = card && !searchParams.has('step');
@@ -92,7 +102,11 @@ async function page(request) {
   try {
     const response = await within(lift ? LIFT_IN : PAGE_IN, request);
     // A page that was redirected cannot be read here; whatever is the workshop's own is shown.
-    if (response.type === 'opaqueredirect' || response.headers.get('x-anakyklos')) return response;
+    if (response.type === 'opaqueredirect') return response;
+    if (response.headers.get('x-anakyklos')) {
+      lasts(keptIn(response.headers.get('content-language')));
+      return response;
+    }
     why = 'strange';
   } catch (e) {
     why = e === 'silent' || e?.name === 'AbortError' ? 'silent' : 'none';
@@ -105,6 +119,6 @@ self.addEventListener('fetch', (e) => {
   const { request } = e;
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== self.location.origin) return;
-  if (request.mode === 'navigate') e.respondWith(page(request));
+  if (request.mode === 'navigate') e.respondWith(page(request, (work) => e.waitUntil(work)));
   else if (isFile(url.pathname)) e.respondWith(file(request));
 });

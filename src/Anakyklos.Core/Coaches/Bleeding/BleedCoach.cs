@@ -29,7 +29,8 @@ internal sealed class BleedCoach : TorqueCoach
         var fluid = ((BleedSpec)step.Spec!).Fluid;
         if (card.Steps.FirstOrDefault(s => s.Traits.Fills && s.What == fluid) is { } fill
             && (card.IsLeft(fill.Id) || card.Fluid(fluid).Out))
-            yield return new("The reservoir is not filled with fresh fluid.", "Fill it first; dry, it would draw air.", fill.Id);
+            yield return new("The reservoir is not filled with fresh fluid.", "Fill it first; dry, it would draw air.", fill.Id,
+                Ground: Ground.Filled);
         foreach (var r in StandsStill(card, step))
             yield return r;
     }
@@ -39,7 +40,8 @@ internal sealed class BleedCoach : TorqueCoach
         MakeStrokes c => at.NotNow() ?? Stroke(at, c.Strokes),
         SeeHose c => at.NotNow() ?? Look(at, c.How),
         FillReservoir c => at.NotNow() ?? ReservoirFilling.Fill(at, ((BleedSpec)at.Step.Spec!).Fluid, c),
-        ConfirmStep => at.NotNow() ?? No("Bleeding is counted stroke by stroke.", "Say what was done: strokes, what runs, the screw."),
+        ConfirmStep => at.NotNow() ?? No("Bleeding is counted stroke by stroke.", "Say what was done: strokes, what runs, the screw.",
+            ground: Ground.Measured),
         DrawInOrder or TakeReading or TakeWrench or Deviate { Kind: DeviationKind.NoReading } =>
             at.NotNow() ?? NotClear(at) ?? base.Decide(at, said),
         _ => base.Decide(at, said),
@@ -97,7 +99,8 @@ internal sealed class BleedCoach : TorqueCoach
     {
         var left = BleedState.Of(at.Card, at.Step).Left;
         return strokes < 1 ? No("No stroke is nothing to count.", "Count full strokes.", field: "strokes")
-            : left == 0 ? No("The reservoir stands at its lower line.", "Fill it to the upper line first, or air is drawn in.")
+            : left == 0 ? No("The reservoir stands at its lower line.", "Fill it to the upper line first, or air is drawn in.",
+                ground: Ground.Filled)
             : strokes > left ? No($"The reservoir holds {left} more {(left == 1 ? "stroke" : "strokes")}, not {strokes}.",
                 "If so many were made, air may be in: look at the reservoir, say that it was filled, and begin this wheel again with "
                     + "bubbles seen.", field: "strokes")
@@ -107,14 +110,15 @@ internal sealed class BleedCoach : TorqueCoach
     private static Decision Look(StepAt at, Runs how) =>
         !Enum.IsDefined(how) ? No("Nobody knows what runs there.", "Dark, bubbles or clear.")
         : at.Card.HasOpen(Screw(at.Sheet, at.Step)) ? Yes(new HoseSeen(at.Id, how))
-        : No("Nothing runs before the first stroke.", "Make a stroke, then look at the hose.");
+        : No("Nothing runs before the first stroke.", "Make a stroke, then look at the hose.", ground: Ground.Looked);
 
     private static Refused? NotClear(StepAt at)
     {
         var state = BleedState.Of(at.Card, at.Step);
         return state.IsClear ? null
             : state.Strokes < state.Spec.Strokes
-                ? No($"Only {state.Strokes} of {state.Spec.Strokes} strokes were made since it was begun.", "Go on until it runs clear.")
-            : No("It has not been seen to run clear since the last stroke.", "Look at the hose and say what runs.");
+                ? No($"Only {state.Strokes} of {state.Spec.Strokes} strokes were made since it was begun.", "Go on until it runs clear.",
+                    ground: Ground.Measured)
+            : No("It has not been seen to run clear since the last stroke.", "Look at the hose and say what runs.", ground: Ground.Looked);
     }
 }

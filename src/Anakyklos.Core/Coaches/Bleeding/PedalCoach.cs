@@ -29,7 +29,8 @@ internal sealed class PedalCoach : Coach
     {
         PressPedal => Unwaited(at).NotNow() ?? (Decision)Yes(new PedalPressed(at.Id, ((PedalSpec)at.Step.Spec!).Hold)),
         FeelPedal c => Feel(at, c),
-        ConfirmStep => at.NotNow() ?? No("This one is pressed, held and felt.", "Press it and say so, then say what it did."),
+        ConfirmStep => at.NotNow() ?? No("This one is pressed, held and felt.", "Press it and say so, then say what it did.",
+            ground: Ground.Measured),
         Deviate { Kind: DeviationKind.StepLeftOut } d => Unwaited(at).Leave(d, $"Left out: {at.Card.TitleOf(at.Step)}", true),
         Deviate d => NeverLeftOut(at, d),
         _ => NotHere(at),
@@ -59,7 +60,8 @@ internal sealed class PedalCoach : Coach
         if (said.How != Pedal.Hard)
             return Unwaited(at).NotNow() ?? (Decision)Yes(new PedalFelt(at.Id, said.How));
         return at.NotNow() ?? (Decision)(HeldUntil(at.Card, at.Step) is null
-            ? No("It was not held for so long as the sheet wants.", "Press it, say so, and hold it until the clock is over.")
+            ? No("It was not held for so long as the sheet wants.", "Press it, say so, and hold it until the clock is over.",
+                ground: Ground.Held)
             : Yes(new PedalFelt(at.Id, Pedal.Hard)));
     }
 

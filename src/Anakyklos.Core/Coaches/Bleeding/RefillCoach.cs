@@ -23,7 +23,8 @@ internal sealed class RefillCoach : Coach
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
         FillReservoir c => at.NotNow() ?? ReservoirFilling.Fill(at, at.Step.What, c),
-        ConfirmStep => at.NotNow() ?? No("This one is filled to a line.", "Say that it stands at the upper line, or what went in."),
+        ConfirmStep => at.NotNow() ?? No("This one is filled to a line.", "Say that it stands at the upper line, or what went in.",
+            ground: Ground.Measured),
         Deviate d => NeverLeftOut(at, d),
         _ => NotHere(at),
     };

@@ -19,7 +19,8 @@ internal sealed class SuckCoach : PressedCoach
     // At the press and not at the gate: who has filled it already leaves the step out.
     protected override Decision Pressed(StepAt at, ConfirmStep said) => at.Card.Fluid(at.Step.What).Pours > 0
         || at.Card.Steps.Any(s => s.Traits.Fills && s.What == at.Step.What && at.Card.State(s.Id).Status == StepStatus.Done)
-        ? No($"Fresh {Words.Low(at.Sheet.Fluids[at.Step.What].Name)} is in already.", "It is not sucked out again: leave this step out.")
+        ? No($"Fresh {Words.Low(at.Sheet.Fluids[at.Step.What].Name)} is in already.", "It is not sucked out again: leave this step out.",
+            ground: Ground.Already)
         : base.Pressed(at, said);
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new FluidRunsOut(step.What),

@@ -73,7 +73,8 @@ internal sealed class DrainCoach : PressedCoach
         if (at.Card.Fluid(fluid.Id).Found is { } known)
             return No($"It was dipped already: {known}.", "Take that back if it was wrong.");
         IReadOnlyList<Refusal> reasons = [.. at.Card.LiftUp ? [new Refusal("The vehicle is up: it is read on level ground.",
-            "Lower it first, or let it out without a reading.")] : Array.Empty<Refusal>(), .. at.Card.EngineInTheWay(at.Step)];
+            "Lower it first, or let it out without a reading.", Ground: Ground.Lift)] : Array.Empty<Refusal>(),
+                .. at.Card.EngineInTheWay(at.Step)];
         if (reasons.Count > 0)
             return new Refused(reasons);
         if (!said.Level.IsOnStick)
@@ -102,7 +103,7 @@ internal sealed class DrainCoach : PressedCoach
         foreach (var fill in card.Sheet.Fasteners.Values.Where(f => f.Fills == fluid.Id && !card.IsOut(f)))
             yield return new($"The {Words.Low(fill.Name)} has not been loosened yet.",
                 $"Loosen it first, or the {Words.Low(fluid.Name)} cannot be filled again.",
-                card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == fill.Id));
+                card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == fill.Id), Ground: Ground.Order);
     }
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => card.Opening(step, done.Count);

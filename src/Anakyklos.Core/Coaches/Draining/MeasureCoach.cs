@@ -19,7 +19,7 @@ internal sealed class MeasureCoach : Coach
     {
         if (!card.Fluid(step.What).Out)
             yield return new($"The {Words.Low(card.Sheet.Fluids[step.What].Name)} is not out yet.", "Let it out first.",
-                card.First(s => s.Traits.LetsOut && card.Sheet.Fasteners[s.What].Drains == step.What));
+                card.First(s => s.Traits.LetsOut && card.Sheet.Fasteners[s.What].Drains == step.What), Ground: Ground.Measured);
     }
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch

@@ -23,14 +23,15 @@ internal sealed class GaugeCoach : Coach
             yield return r;
         if (card.Sheet.Fluids[step.What].Pumped && (!card.HasRun || card.IsClosedSinceRun(f => PourCoach.IsJointOf(f, step.What))))
             yield return new("The filter is still empty.", "Run the engine first, so that it fills.",
-                card.First(s => s.Traits.Engine == EngineUse.Starts));
+                card.First(s => s.Traits.Engine == EngineUse.Starts), Ground: Ground.Filled);
     }
 
     private static IEnumerable<Refusal> BeforeReading(JobCard card, SheetStep step)
     {
         var id = step.What;
         if (card.Fluid(id).Pours == 0)
-            yield return new("No oil has been poured yet.", "Pour first.", card.First(s => s.Traits.Fills && s.What == id));
+            yield return new("No oil has been poured yet.", "Pour first.", card.First(s => s.Traits.Fills && s.What == id),
+                Ground: Ground.Filled);
         foreach (var r in card.OpenPlugs("The level means nothing while it is open. Tighten it first.", f => PourCoach.IsJointOf(f, id)))
             yield return r;
         foreach (var r in card.NeedsOpen(card.Sheet.Fluids[id].Through.SelectMany(a => card.Sheet.Access[a].Needs).Distinct()))
@@ -46,7 +47,7 @@ internal sealed class GaugeCoach : Coach
         ReadBeforeRun c => Early(at, c),
         Pour c => TopUp(at, c),
         TakeOut c => Out(at, c),
-        ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
+        ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read.", ground: Ground.Measured),
         Deviate d => NeverLeftOut(at, d),
         _ => NotHere(at),
     };
@@ -119,13 +120,14 @@ internal sealed class GaugeCoach : Coach
             return over;
         var fluid = at.Sheet.Fluids[at.Step.What];
         if (at.Card.HasRun)
-            return No("The engine has run since.", "Read it where it is brought to the mark.");
+            return No("The engine has run since.", "Read it where it is brought to the mark.", ground: Ground.Measured);
         if (!fluid.Pumped || !JobCard.IsReadFromOutside(fluid))
-            return No($"The {Words.Low(fluid.Name)} is read at its own step.", "Read it there.", at.Id);
+            return No($"The {Words.Low(fluid.Name)} is read at its own step.", "Read it there.", at.Id, ground: Ground.Measured);
         if (at.Card.Fluid(fluid.Id).BeforeRun is { } known)
-            return No($"It was read already: {known}.", "Take that back if it was wrong.");
+            return No($"It was read already: {known}.", "Take that back if it was wrong.", ground: Ground.Already);
         IReadOnlyList<Refusal> reasons = [.. at.Card.LiftUp ? [new Refusal("The vehicle is up: it is read on level ground.",
-            "Lower it first, or go on without a reading.")] : Array.Empty<Refusal>(), .. BeforeReading(at.Card, at.Step),
+            "Lower it first, or go on without a reading.", Ground: Ground.Lift)] : Array.Empty<Refusal>(), .. BeforeReading(at.Card,
+                at.Step),
             .. at.Card.EngineInTheWay(at.Step)];
         if (reasons.Count > 0)
             return new Refused(reasons);
@@ -176,7 +178,8 @@ internal sealed class GaugeCoach : Coach
         if (reasons.Count > 0)
             return new Refused(reasons);
         if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.Pour)
-            return No("Nothing should be poured before the next reading.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.");
+            return No("Nothing should be poured before the next reading.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.",
+                ground: Ground.Measured);
         return Implausible(said.Amount) ?? Pouring.Warned(at, id, said, Pouring.ByMarks(at.Card, id, said.Amount));
     }
 
@@ -187,7 +190,8 @@ internal sealed class GaugeCoach : Coach
         if (at.Card.IsOver(at.Step, at.Now) is { } over)
             return over;
         if (Read(at.Card, id) is not { } level || at.Card.FillOf(id).After(level).Verdict != FillVerdict.TakeOut)
-            return No("The last reading does not ask for any to be taken out.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.");
+            return No("The last reading does not ask for any to be taken out.", $"Read the {Words.Low(at.Sheet.Fluids[id].Gauge)} first.",
+                ground: Ground.Measured);
         if (Implausible(said.Amount) is { } refused)
             return refused;
         var poured = at.Card.Fluid(id).Poured;

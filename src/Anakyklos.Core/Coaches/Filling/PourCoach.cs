@@ -19,11 +19,11 @@ internal sealed class PourCoach : Coach
     {
         var (id, sheet) = (step.What, card.Sheet);
         if (card.Fluid(id) is { Out: false, Pours: 0 } && card.Steps.Any(Drains))
-            yield return new("The old oil has not been drained.", "Drain it first.", card.First(Drains));
+            yield return new("The old oil has not been drained.", "Drain it first.", card.First(Drains), Ground: Ground.Opened);
         if (sheet.Fluids[id].FillBy == FillBy.MeasuredReturn && card.Fluid(id).CameOut is null
             && card.Remaining.Any(s => s.Traits.MeasuresOut && s.What == id))
             yield return new("What came out has not been measured.", "Measure it first: the same amount goes back.",
-                card.First(s => s.Traits.MeasuresOut && s.What == id));
+                card.First(s => s.Traits.MeasuresOut && s.What == id), Ground: Ground.Measured);
         foreach (var r in card.OpenPlugs("New oil would run straight out. Tighten it first.", f => IsJointOf(f, id)))
             yield return r;
         foreach (var r in card.NeedsOpen(sheet.Fluids[id].Through))
@@ -42,7 +42,7 @@ internal sealed class PourCoach : Coach
     /// <param name="what">What to do about it.</param>
     internal static IEnumerable<Refusal> ShutFillPlugs(JobCard card, FluidId fluid, string what) => card.Sheet.Fasteners.Values
         .Where(f => f.Fills == fluid && !card.IsOut(f)).Select(plug => new Refusal($"The {Words.Low(plug.Name)} {plug.Is} shut.", what,
-            card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id)));
+            card.First(s => s.Traits is { Opens: true, LetsOut: false } && s.What == plug.Id), Ground: Ground.Opened));
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
@@ -50,7 +50,7 @@ internal sealed class PourCoach : Coach
             ?? Pouring.Warned(at, at.Step.What, c, Strays(at, c.Amount), RunsOver(at.Card, at.Step.What)),
         SayStripped => at.NotNow() ?? Dry(at),
         RunOver c => at.NotNow() ?? Over(at, c),
-        ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read."),
+        ConfirmStep => at.NotNow() ?? No("This one needs an amount or a level.", "Enter what you poured or read.", ground: Ground.Measured),
         Deviate d => NeverLeftOut(at, d),
         _ => NotHere(at),
     };
@@ -107,10 +107,10 @@ internal sealed class PourCoach : Coach
             return No($"The book's {JobCard.Litres(book)} after a full strip hold already.", "Pour them.");
         if (at.Card.Fluid(fluid.Id).Poured > Quantity<Volume>.Zero)
             return No($"{JobCard.Litres(at.Card.Fluid(fluid.Id).Poured)} went in already.",
-                "Take that back first if it was dry inside.");
+                "Take that back first if it was dry inside.", ground: Ground.Already);
         return at.Card.OilInHand(fluid.Id) is { } oil && oil.Amount < book
             ? No($"Only {JobCard.Litres(oil.Amount)} is in hand, and {JobCard.Litres(book)} must go in.",
-                "Fetch the rest and say so at the kit.", at.Card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id)
+                "Fetch the rest and say so at the kit.", at.Card.Steps.FirstOrDefault(s => s.Traits.LaysOut)?.Id, ground: Ground.Kit)
             : Yes(new WasStripped(at.Id));
     }
 
@@ -122,7 +122,7 @@ internal sealed class PourCoach : Coach
         if (!RunsOver(at.Card, fluid.Id))
             return No($"The {Words.Low(fluid.Name)} is not filled until it runs over.", "Say how much went in.");
         if (poured == Quantity<Volume>.Zero)
-            return No("Nothing has been poured yet.", "Say how much went in, then that it runs over.");
+            return No("Nothing has been poured yet.", "Say how much went in, then that it runs over.", ground: Ground.Measured);
         var book = at.Card.BookOf(fluid.Id);
         var warning = poured < book - fluid.Tolerance.Value
             ? $"It runs over at {JobCard.Litres(poured)}, but the book says {JobCard.Litres(book)}. Is it level, and is all "

@@ -24,7 +24,7 @@ internal sealed class FitCoach : PressedCoach
         var holder = card.Sheet.Fasteners.Values.FirstOrDefault(f => f.Fitted.Contains(step.What));
         if (holder is not null && !card.IsOut(holder))
             yield return new($"The {Words.Low(holder.Name)} {holder.Has} not been opened.", "Open it first.",
-                card.First(s => s.Traits.Opens && s.What == holder.Id));
+                card.First(s => s.Traits.Opens && s.What == holder.Id), Ground: Ground.Opened);
         if (holder is null && card.Sheet.Parts.TryGetValue(step.What, out var part))
             foreach (var r in card.NeedsOpen(part.Needs))
                 yield return r;
@@ -75,10 +75,10 @@ internal sealed class FitCoach : PressedCoach
         if (at.Sheet.Pours(at.Step) is not { } fluid)
             return No($"The {Words.Low(part.Name)} is fitted dry.", "Say that it is in its place.");
         if (at.Card.Fluid(fluid.Id).InPart is var holds && holds > Quantity<Volume>.Zero)
-            return No($"{JobCard.Litres(holds)} is in it already.", "Fit it.");
+            return No($"{JobCard.Litres(holds)} is in it already.", "Fit it.", ground: Ground.Already);
         if (!at.Card.MayFillFirst(at.Step))
             return No($"The old {Words.Low(fluid.Name)} has not been drained.", "Drain it first, or fit it dry.",
-                at.Card.First(s => s.Traits.LetsOut && at.Sheet.Fasteners[s.What].Drains == fluid.Id));
+                at.Card.First(s => s.Traits.LetsOut && at.Sheet.Fasteners[s.What].Drains == fluid.Id), ground: Ground.Opened);
         var prefill = part.Prefill!.Value;
         if (said.Amount.Value > prefill * RunsOverFrom)
             return No($"The {Words.Low(part.Name)} takes {JobCard.Litres(prefill)}; {said.Amount} would run over.",

@@ -30,7 +30,8 @@ internal sealed class InspectCoach : Coach
         AnswerPoint c => at.NotNow() ?? NotThere(at, c.Point) ?? IsSettled(at, c.Point, c.Again) ?? Answer(at, PointOf(at, c.Point), c),
         AnswerTheRest => at.NotNow() ?? Rest(at),
         LetPointStay c => at.NotNow() ?? NotThere(at, c.Point) ?? Stay(at, PointOf(at, c.Point)),
-        ConfirmStep => at.NotNow() ?? No("Each point here is measured or looked at.", "Say what was found, one after the other."),
+        ConfirmStep => at.NotNow() ?? No("Each point here is measured or looked at.", "Say what was found, one after the other.",
+            ground: Ground.Measured),
         Deviate { Kind: DeviationKind.StepLeftOut } d =>
             at.Leave(d, $"Left out: {at.Card.TitleOf(at.Step)}", at.Card.IsEssential(at.Step)),
         Deviate d => NeverLeftOut(at, d),
@@ -86,7 +87,8 @@ internal sealed class InspectCoach : Coach
     // A page that somebody else has answered meanwhile does not overwrite that answer.
     private static Refused? IsSettled(StepAt at, string id, bool again) =>
         !again && at.Card.FoundAt(at.Id).FirstOrDefault(f => f.Point == id) is { Settled: true } found
-            ? No($"{PointOf(at, id).Name} was done already: {found.Left}.", "Choose it from the list to do it once more.") : null;
+            ? No($"{PointOf(at, id).Name} was done already: {found.Left}.", "Choose it from the list to do it once more.",
+                ground: Ground.Already) : null;
 
     private static IReadOnlyList<Effect> Ends(JobCard card, SheetStep step, string point, PointReads reads) =>
         reads.Settled && Inspection.Of(card, step).Left.All(p => p.Id == point) ? [reads, new StepEnds(step.Id)] : [reads];
@@ -122,10 +124,10 @@ internal sealed class InspectCoach : Coach
     private static Decision Rest(StepAt at)
     {
         var inspection = Inspection.Of(at.Card, at.Step);
-        return inspection.Left.Count == 0 ? No("Nothing is left here.", "Go on with the next step.")
-            : inspection.Spec.OneByOne ? No("Here each is said by itself.", $"{inspection.Next!.Name} is next.")
+        return inspection.Left.Count == 0 ? No("Nothing is left here.", "Go on with the next step.", ground: Ground.Already)
+            : inspection.Spec.OneByOne ? No("Here each is said by itself.", $"{inspection.Next!.Name} is next.", ground: Ground.Looked)
             : inspection.Left.Any(p => p.Measure is not null)
-                ? No("What is left here is measured.", "Type what the gauge said, one after the other.")
+                ? No("What is left here is measured.", "Type what the gauge said, one after the other.", ground: Ground.Measured)
             : Yes([.. inspection.Left.Select(p => new PointInspected(at.Id, p.Id, p.Answers[0].Says, PointOutcome.Good))]);
     }
 

@@ -28,7 +28,7 @@ internal sealed class KitCoach : Coach
     {
         ConfirmKit c when at.Card.State(at.Id).Status == StepStatus.Done => Judged(at, c),
         ConfirmKit c => at.NotNow() ?? Judged(at, c),
-        ConfirmStep => No("The kit is confirmed part by part.", "Say what lies there."),
+        ConfirmStep => No("The kit is confirmed part by part.", "Say what lies there.", ground: Ground.Kit),
         Deviate d => NeverLeftOut(at, d),
         _ => NotHere(at),
     };

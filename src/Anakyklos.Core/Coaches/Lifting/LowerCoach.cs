@@ -14,7 +14,7 @@ internal sealed class LowerCoach : PressedCoach
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step)
     {
         if (!card.LiftUp)
-            yield return new("The vehicle is down already.", "Go on with the next step.");
+            yield return new("The vehicle is down already.", "Go on with the next step.", Ground: Ground.Already);
         foreach (var r in card.OpenPlugs("The pan cannot follow the vehicle down. Tighten it first.", f => f.IsUnderneath))
             yield return r;
         foreach (var r in card.NotDoneBefore(step, s => s.Traits.Lift == LiftMove.ReadyToLower,

@@ -23,7 +23,7 @@ internal sealed class ClearCoach : PressedCoach
         : at.NotNow() ?? (Decision)(SweepItem.Of(at.Card, at.Step).FirstOrDefault(i => i.What == one.What) switch
         {
             null => No("That is not among what is looked for here.", "Choose one from the list.", field: "what"),
-            { Seen: true } => No($"{one.What}: somebody has said so already.", "Go on with what is left."),
+            { Seen: true } => No($"{one.What}: somebody has said so already.", "Go on with what is left.", ground: Ground.Already),
             _ => Yes(new SweptFor(at.Id, one.What)),
         });
 

@@ -24,7 +24,7 @@ internal sealed class LookCoach : PressedCoach
             yield return r;
         if (card.ClosedSinceRun || (!card.HasRun && card.Steps.Any(s => s.Traits.Engine == EngineUse.Starts)))
             yield return new("The engine has not run since the joints were closed.", "A leak shows only after it has run. Start it first.",
-                card.First(s => s.Traits.Engine == EngineUse.Starts));
+                card.First(s => s.Traits.Engine == EngineUse.Starts), Ground: Ground.Looked);
     }
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
@@ -50,7 +50,8 @@ internal sealed class LookCoach : PressedCoach
         ? new ReportDry(step.Id, wept.Id) : base.ByTheBook(card, step);
 
     protected override Decision Pressed(StepAt at, ConfirmStep said) => FirstWept(at.Card, at.Step) is { } wept
-        ? No($"The {Words.Low(wept.Name)} wept and was wiped.", "Look at it again, and say by itself what it does now.")
+        ? No($"The {Words.Low(wept.Name)} wept and was wiped.", "Look at it again, and say by itself what it does now.",
+            ground: Ground.Looked)
         : base.Pressed(at, said);
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [new JointsSeen()];

@@ -18,23 +18,24 @@ internal sealed class CloseCoach : PressedCoach
     {
         var (access, sheet) = (card.Sheet.Access[step.What], card.Sheet);
         if (!card.HasOpen(access))
-            yield return new($"The {Words.Low(access.Name)} is not open.", "Go on with the next step.");
+            yield return new($"The {Words.Low(access.Name)} is not open.", "Go on with the next step.", Ground: Ground.Already);
         foreach (var f in sheet.Fasteners.Values.Where(f => card.HasOpen(f) && f.Needs.Contains(access.Id)))
             yield return new($"The {Words.Low(f.Name)} behind it {f.Is} still open.", "Close that first.",
-                card.First(s => s.Traits.Fastens && s.What == f.Id));
+                card.First(s => s.Traits.Fastens && s.What == f.Id), Ground: Ground.Shut);
         foreach (var a in sheet.Access.Values.Where(a => card.HasOpen(a) && a.Needs.Contains(access.Id)))
             yield return new($"The {Words.Low(a.Name)} behind it is still open.", "Close that first.",
-                card.First(s => s.Traits.Closes && s.What == a.Id));
+                card.First(s => s.Traits.Closes && s.What == a.Id), Ground: Ground.Shut);
         if (access.AfterLeakCheck && (!card.JointsLookedAt || (card.AnyClosed && card.First(s => s.Traits.LooksAtJoints) is not null)))
             yield return new("The opened joints have not been looked at since they were closed.",
                 "Run the engine, then look at every joint.",
-                card.First(s => s.Traits.LooksAtJoints));
+                card.First(s => s.Traits.LooksAtJoints), Ground: Ground.Looked);
         if (access.HoldsVehicle && card.LiftUp)
-            yield return new("The vehicle is up.", "They stay until it is down.");
+            yield return new("The vehicle is up.", "They stay until it is down.", Ground: Ground.Lift);
         // What comes after it is set a second time does not hold it.
         if (access.HoldsVehicle && card.Remaining.TakeWhile(s => !s.Traits.Sets || s.What != access.Id)
             .FirstOrDefault(s => s.Lift == LiftNeed.Up && !s.MovesLift) is { } still)
-            yield return new($"“{card.TitleOf(still)}” still needs the lift.", "They stay until that is done.", still.Id);
+            yield return new($"“{card.TitleOf(still)}” still needs the lift.", "They stay until that is done.", still.Id,
+                Ground: Ground.Lift);
     }
 
     protected override Decision Pressed(StepAt at, ConfirmStep said)

@@ -18,7 +18,7 @@ internal sealed class PrimeCoach : PressedCoach
     {
         HoldPrimer or CountPrimer when at.Step.Spec is not PrimeSpec => NotHere(at),
         HoldPrimer => at.NotNow() ?? (Decision)(((PrimeSpec)at.Step.Spec!).Each is { } each ? Yes(new PrimeHeld(at.Id, each))
-            : No("Nothing is held here.", "Count the strokes.")),
+            : No("Nothing is held here.", "Count the strokes.", ground: Ground.Held)),
         CountPrimer c => at.NotNow() ?? Count(at, c.Times),
         _ => base.Decide(at, said),
     };
@@ -41,7 +41,8 @@ internal sealed class PrimeCoach : PressedCoach
     // Dry, it would only be cranked: fewer than the sheet wants fill nothing.
     protected override Decision Pressed(StepAt at, ConfirmStep said) =>
         at.Step.Spec is PrimeSpec spec && Priming.Of(at.Card, at.Step) is { Left: > 0 } priming
-            ? No($"Only {priming.Made} of {spec.Times} {spec.Of} were made.", $"Make {priming.Left} more, and count them.")
+            ? No($"Only {priming.Made} of {spec.Times} {spec.Of} were made.", $"Make {priming.Left} more, and count them.",
+                ground: Ground.Filled)
             : base.Pressed(at, said);
 
     // What is held counts one by one, once its clock is over; a wait that was cut held nothing.
@@ -52,7 +53,7 @@ internal sealed class PrimeCoach : PressedCoach
             : priming.Spec.Each is null ? Yes(new PrimeCounted(at.Id, times))
             : times > 1 ? No("Each is held by the clock, and counted by itself.", "Say one after the other.", field: "times")
             : priming.HeldUntil is null
-                ? No("Nothing was held for so long as the sheet wants.", "Turn it on, say so, and wait for the clock.")
+                ? No("Nothing was held for so long as the sheet wants.", "Turn it on, say so, and wait for the clock.", ground: Ground.Held)
             : Yes(new PrimeCounted(at.Id, 1));
     }
 
@@ -64,7 +65,7 @@ internal sealed class PrimeCoach : PressedCoach
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) =>
     [
         .. card.Remaining.Where(s => s.Traits.Fits && s.What == step.What).Take(1)
-            .Select(s => new Refusal($"“{card.TitleOf(s)}” is not done yet.", "Fit it first, then fill it.", s.Id)),
+            .Select(s => new Refusal($"“{card.TitleOf(s)}” is not done yet.", "Fit it first, then fill it.", s.Id, Ground: Ground.Filled)),
         .. card.OpenPlugs("It would run out or draw air. Tighten it first.", f => f.Fitted.Contains((PartId)step.What)),
         // From the cab the key runs the pump; a hand primer needs no current.
         .. step.Place == Place.Cab ? card.WithoutCurrent() : [],

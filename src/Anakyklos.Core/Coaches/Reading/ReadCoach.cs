@@ -28,7 +28,7 @@ internal sealed class ReadCoach : Coach
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {
         See c => at.NotNow() ?? Looked(at, c.Look),
-        ConfirmStep => at.NotNow() ?? No("This one asks what was seen.", "Choose the picture that it looks like."),
+        ConfirmStep => at.NotNow() ?? No("This one asks what was seen.", "Choose the picture that it looks like.", ground: Ground.Looked),
         Deviate { Kind: DeviationKind.StepLeftOut } d =>
             at.Leave(d, $"Left out: {at.Card.TitleOf(at.Step)}", at.Card.IsEssential(at.Step)),
         Deviate d => NeverLeftOut(at, d),

@@ -24,7 +24,7 @@ internal sealed class ResetCoach : PressedCoach
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => Resetting.MovesOf(card, step)
         .TakeWhile(s => s.Id != step.Id).Where(s => card.State(s.Id).Status != StepStatus.Done).Take(1)
-        .Select(s => new Refusal("The moves of the reset come in order.", $"Do “{s.Title}” first.", s.Id))
+        .Select(s => new Refusal("The moves of the reset come in order.", $"Do “{s.Title}” first.", s.Id, Ground: Ground.Order))
         .Concat(card.WithoutCurrent());
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
@@ -102,22 +102,25 @@ internal sealed class ResetCoach : PressedCoach
             return null;
         if (reset.Move.Wait is not null)
             return reset.HeldUntil is not { } answers
-                ? No("It was not waited for so long as the sheet wants.", $"Say when the wait begins, and wait {Seconds(timed)}.")
+                ? No("It was not waited for so long as the sheet wants.", $"Say when the wait begins, and wait {Seconds(timed)}.",
+                    ground: Ground.Held)
                 : answers > at.Now ? No($"Waited {Seconds(timed - (answers - at.Now))} of {Seconds(timed)}.",
-                    "Wait until the ring is full. Where it says something else, say what.") : null;
+                    "Wait until the ring is full. Where it says something else, say what.", ground: Ground.Held) : null;
         return reset.HeldUntil is not { } until
-            ? No("It was not held for so long as the sheet wants.", $"Say when it is held, and hold it for {Seconds(timed)}.")
+            ? No("It was not held for so long as the sheet wants.", $"Say when it is held, and hold it for {Seconds(timed)}.",
+                ground: Ground.Held)
             : until > at.Now ? No($"Held for {Seconds(timed - (until - at.Now))} of {Seconds(timed)}.",
-                "Hold on until the ring is full. Where it was let go, say that it did not answer.") : null;
+                "Hold on until the ring is full. Where it was let go, say that it did not answer.", ground: Ground.Held) : null;
     }
 
     private static string Seconds(TimeSpan t) => $"{(int)Math.Floor(t.TotalSeconds)} s";
 
     private static Refused? TooOften(StepAt at) => Resetting.Of(at.Card, at.Step) is { WantsLook: true } reset
-        ? No($"It failed {reset.Failed} times.", "Look why and say what was found; or leave it lit, with a reason.") : null;
+        ? No($"It failed {reset.Failed} times.", "Look why and say what was found; or leave it lit, with a reason.",
+            ground: Ground.Looked) : null;
 
     private static Decision Hold(StepAt at) => Resetting.Of(at.Card, at.Step).Move.Timed is { } timed ? Yes(new ResetHeld(at.Id, timed))
-        : No("Nothing is held or waited for here.", "Say what the display shows.");
+        : No("Nothing is held or waited for here.", "Say what the display shows.", ground: Ground.Held);
 
     // A tool takes its own time: it answers when it has the answer.
     private static Decision Hear(StepAt at, HearTool said)

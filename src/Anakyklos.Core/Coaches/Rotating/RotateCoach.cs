@@ -28,7 +28,7 @@ internal sealed class RotateCoach : PressedCoach
     // The pattern follows from the tread: nobody says that they lie in their places before somebody looked at it.
     protected override Decision Pressed(StepAt at, ConfirmStep said) => Rotation.Of(at.Card, at.Step).Arrowed is null
         ? No("Nobody has looked whether the treads carry an arrow.", "Look at the sidewalls, and say so: the pattern follows from it.",
-            field: "arrowed")
+            field: "arrowed", ground: Ground.Looked)
         : base.Pressed(at, said);
 
     protected override IEnumerable<Effect> Does(JobCard card, SheetStep step, StepDone done) => [];

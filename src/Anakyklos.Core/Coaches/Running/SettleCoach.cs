@@ -14,7 +14,8 @@ internal sealed class SettleCoach : PressedCoach
     public override StepTraits Traits(SheetStep step) => new() { Engine = EngineUse.Stops };
 
     internal override IEnumerable<Refusal> Gate(JobCard card, SheetStep step) => card.EngineRuns ? []
-        : [new("The engine is not running.", "Start it first.", card.First(s => s.Traits.Engine == EngineUse.Starts))];
+        : [new("The engine is not running.", "Start it first.", card.First(s => s.Traits.Engine == EngineUse.Starts),
+            Ground: Ground.Engine)];
 
     internal override Decision Decide(StepAt at, CardCommand said) => said switch
     {

@@ -17,7 +17,7 @@ internal sealed class RetightenCoach : TorqueCoach
         var fastener = Of(card.Sheet, step);
         if (card.HasOpen(fastener))
             yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} not tight yet.", "Tighten first, then check.",
-                card.First(s => s.Traits.Tightens && s.What == step.What));
+                card.First(s => s.Traits.Tightens && s.What == step.What), Ground: Ground.Shut);
         foreach (var r in card.NeedsOpen(fastener.Needs).Concat(StandsStill(card, step)))
             yield return r;
     }

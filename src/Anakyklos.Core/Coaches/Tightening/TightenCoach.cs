@@ -17,10 +17,11 @@ internal sealed class TightenCoach : TorqueCoach
     {
         var fastener = Of(card.Sheet, step);
         if (!card.HasOpen(fastener))
-            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} not open.", "Go on with the next step.");
+            yield return new($"The {Words.Low(fastener.Name)} {fastener.Is} not open.", "Go on with the next step.",
+                Ground: Ground.Already);
         foreach (var part in fastener.Fitted.Where(p => !card.IsFitted(p)))
             yield return new($"The {Words.Low(card.Sheet.Parts[part].Name)} has not been fitted.", "Fit it first.",
-                card.First(s => s.Traits.Fits && s.What == part));
+                card.First(s => s.Traits.Fits && s.What == part), Ground: Ground.Kit);
         foreach (var r in card.NeedsOpen(fastener.Needs))
             yield return r;
         foreach (var r in StandsStill(card, step))
@@ -65,12 +66,12 @@ internal sealed class TightenCoach : TorqueCoach
     private static Refused? Unsealed(StepAt at) => !WantsSeal(at.Card, at.Step) ? null
         : No($"The {Words.Low(Of(at.Sheet, at.Step).Name)} leaked.", at.Card.SealAt(at.Step.What) == SealAfterLeak.LeakedAgain
             ? "It leaked with this seal before: put a new one in."
-            : "Set the wrench on it: say that it turned, or put a new seal in.");
+            : "Set the wrench on it: say that it turned, or put a new seal in.", ground: Ground.Shut);
 
     private static Decision WasLoose(StepAt at) => at.Card.SealAt(at.Step.What) switch
     {
         SealAfterLeak.Leaked => Yes(new JointWasLoose(at.Id)),
-        SealAfterLeak.LeakedAgain => No("It was tightened before and leaks again.", "Put a new seal in."),
+        SealAfterLeak.LeakedAgain => No("It was tightened before and leaks again.", "Put a new seal in.", ground: Ground.Shut),
         _ => No("It did not leak.", "Go on with the step."),
     };
 

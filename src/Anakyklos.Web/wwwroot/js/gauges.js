@@ -1,6 +1,6 @@
 import { workshopNow } from './clock.js';
 import { again } from './way.js';
-import { say } from './words.js';
+import { numberIn, say, written } from './words.js';
 
 const two = (n) => String(n).padStart(2, '0');
 
@@ -146,7 +146,7 @@ export const dipstick = () => ({
     return low ? { low: Number(low), apart: Number(low) - Number(high) } : null;
   },
   typed() {
-    const number = parseFloat(page('#level').value);
+    const number = numberIn(page('#level').value);
     const rod = this.rod();
     if (Number.isNaN(number)) return 0;
     return rod ? (rod.low - number) / rod.apart : number;
@@ -156,7 +156,7 @@ export const dipstick = () => ({
     const apart = rod ? rod.apart : 20;
     const level = Math.min(2, Math.max(-1, Math.round(fraction * apart) / apart));
     const svg = this.$el;
-    page('#level').value = rod ? `${Math.round(rod.low - level * rod.apart)} mm` : String(level);
+    page('#level').value = rod ? `${Math.round(rod.low - level * rod.apart)} mm` : written(level);
     svg.setAttribute('aria-valuenow', String(level));
     const y = Number(svg.dataset.bottom) - Math.min(1.35, Math.max(-0.35, level)) * Number(svg.dataset.span);
     svg.querySelector('[data-here]').classList.remove('gone');
@@ -178,15 +178,14 @@ export const jug = () => ({
     if (!step) return;
     e.preventDefault();
     e.stopPropagation();
-    this.set((parseFloat(page('#amount').value) || 0) + step);
+    this.set((numberIn(page('#amount').value) || 0) + step);
   },
   set(amount) {
     const svg = this.$el;
     const { bottom, span, holds, fine, unit } = svg.dataset;
     const read = Math.min(holds * 1.05, Math.max(0, Math.round(amount / fine) * fine));
-    const shown = String(Number(read.toFixed(3)));
-    page('#amount').value = `${shown} ${unit}`;
-    svg.setAttribute('aria-valuenow', shown);
+    page('#amount').value = `${written(read)} ${unit}`;
+    svg.setAttribute('aria-valuenow', String(Number(read.toFixed(3))));
     svg.querySelector('[data-oil]').setAttribute('y', String(bottom - (read / holds) * span));
   },
 });

@@ -8,6 +8,7 @@ import { dipstick, jug, seconds, sound, wait } from './gauges.js';
 import { dispenser } from './dispenser.js';
 import { wrench } from './wrench.js';
 import { calls } from './calls.js';
+import { coming } from './coming.js';
 import { dash } from './dash.js';
 import { placing } from './placing.js';
 import { say } from './words.js';
@@ -240,6 +241,7 @@ document.addEventListener('alpine:init', () => {
 
   Alpine.data('strip', strip);
   Alpine.data('keptHere', keptHere);
+  Alpine.data('coming', coming);
   Alpine.data('wait', wait);
   Alpine.data('sound', sound);
   Alpine.data('seconds', seconds);
