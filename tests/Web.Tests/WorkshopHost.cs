@@ -52,7 +52,9 @@ public sealed class WorkshopHost : IAsyncDisposable
         if (database is not null)
             System.IO.File.WriteAllBytes(Path.Combine(_folder, "anakyklos.db"), database);
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory,
-            ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name });
+            ApplicationName = typeof(WorkshopApplication).Assembly.GetName().Name,
+            // Nobody changes settings while a test runs, and to watch for it costs more than many a test.
+            Args = ["--hostBuilder:reloadConfigOnChange=false"] });
         builder.WebHost.UseTestServer();
         builder.Logging.ClearProviders().AddProvider(new Complaints(Faults));
         var options = new Options { Folder = _folder, Demo = true };
