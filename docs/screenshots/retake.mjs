@@ -8,6 +8,7 @@ import {
   after, key, openWith, signIn, signs, tapStick, title, toTheFirstWheel, usualPress, workUpTo,
 } from '../../tests/browser/lift.mjs';
 import { startServer } from '../../tests/browser/server.mjs';
+import { takeLanguages } from './languages.mjs';
 
 const here = import.meta.dirname;
 const port = 5298;
@@ -163,7 +164,8 @@ try {
   await page.locator('[name="fasteners.engine-drain-plug.torque.is"]').fill('350 Nm');
   await page.locator('html[data-awake]:not(.deaf)').waitFor();
   await after(page, () => page.getByRole('button', { name: 'Keep it' }).click());
-  await take('write');
+  await takeLanguages(browser, `http://localhost:${port}`, page.url().replace(/^.*?(?=\/library)/, '').replace(/&.*/, ''), '/lift/1058',
+    join(here, 'languages.png'));
   await page.goto('/vehicle/HD-07');
   await take('vehicle');
   await page.goto('/intake?plate=HD-11');

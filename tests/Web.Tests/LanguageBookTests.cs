@@ -46,6 +46,9 @@ public sealed partial class LanguageBookTests
     [InlineData("160 days left; last done 10 May 2025 at 26\u202f100 km", "noch 160 Tage; zuletzt getan 10. Mai 2025 bei 26 100 km")]
     [InlineData("6\u202f380 km or 122 days left; last done 2 Oct 2026 at 37\u202f300 km, by the owner's rule",
         "noch 6 380 km oder 122 Tage; zuletzt getan 2. Okt. 2026 bei 37 300 km, nach der Regel des Halters")]
+    [InlineData("4 to come in two weeks, and one waits 1 day longer than it should.",
+        "4 kommen in zwei Wochen, und einer wartet 1 Tag länger, als er sollte.")]
+    [InlineData("10 open, 33 to do", "10 offen, 33 zu tun")]
     [InlineData("Workshop manual 4.2, p. 63, checked by two", "Workshop manual 4.2, S. 63, von zweien geprüft")]
     public void The_programs_own_book_says_it(string text, string said) =>
         Assert.Equal(said, Offered.Book(CultureInfo.GetCultureInfo("de"))!.Say(text).Text);
@@ -139,6 +142,22 @@ public sealed partial class LanguageBookTests
         Assert.True(gone.Length == 0, string.Join('\n', gone));
     }
 
+    // No walk gets to every page in every state; what a page is drawn with stands in its source.
+    [Fact]
+    public void Whatever_stands_in_the_source_of_a_page_is_in_it()
+    {
+        string[] names = ["PDF", "JSON", "PINs", "US", "20 L", "Enter", "Esc", "/openapi/v1.json", "Authorization: Bearer …"];
+        var texts = Directory.EnumerateFiles(Path.Combine(Root(), "src/Anakyklos.Web"), "*.cshtml", SearchOption.AllDirectories)
+            .Where(f => !f.Contains("/obj/", StringComparison.Ordinal) && !f.Contains("/bin/", StringComparison.Ordinal))
+            .SelectMany(f => Drawn().Matches(File.ReadAllText(f)).Select(m => Spaces().Replace(m.Groups["text"].Value, " ").Trim())
+                .Where(t => t.Any(char.IsLetter) && !names.Contains(t) && t.Length > 1 && !Code().IsMatch(t))
+                .Select(t => $"{Path.GetFileName(f)}: {t}"));
+        var whole = German.Sentences.ToHashSet(StringComparer.OrdinalIgnoreCase);
+        string[] unsaid = [.. texts.Where(t => t[(t.IndexOf(':', StringComparison.Ordinal) + 2)..] is var text && !whole.Contains(text)
+            && (!German.Say(text).IsKnown || German.Say(text).Text == text)).Distinct()];
+        Assert.True(unsaid.Length == 0, string.Join('\n', unsaid));
+    }
+
     [Fact]
     public void Every_sentence_of_a_script_is_said_in_the_language_of_its_page_and_none_stands_there_for_nothing()
     {
@@ -181,6 +200,13 @@ public sealed partial class LanguageBookTests
             root = Path.GetDirectoryName(root) ?? throw new InvalidOperationException("The sources are not there.");
         return root;
     }
+
+    // Between two tags, or in an attribute that is read out, without anything that is worked out.
+    [GeneratedRegex(@"(?<=>)(?<text>[^<>@{}]+)(?=<)|(?:aria-label|title|placeholder|alt)=""(?<text>[^""@]+)""")]
+    private static partial Regex Drawn();
+
+    [GeneratedRegex(@"[;=()]\s|=>|&&|\|\||\)\)|^[A-Za-z.]*\w\.\w|\w\(|^\)|^\d \?|^[.!]|^Quantity$|, Func$")]
+    private static partial Regex Code();
 
     [GeneratedRegex(@"\{\d+\}")]
     private static partial Regex Holes();

@@ -116,8 +116,8 @@ public sealed partial class PhraseBook
         var byPhrase = ByPhrase(text, depth, isSure: true);
         return byPhrase is { IsKnown: true } ? byPhrase.Value
             : Quoted(text, depth) ?? BesideNumber(text, depth) ?? ByJoints(text, depth, inPart: false)
-                ?? ByPhrase(text, depth, isSure: false) ?? BySentences(text, depth) ?? byPhrase ?? ByJoints(text, depth, inPart: true)
-                ?? Leaf(text);
+                ?? ByPhrase(text, depth, isSure: false) ?? BeforeMark(text, depth) ?? BySentences(text, depth) ?? byPhrase
+                ?? ByJoints(text, depth, inPart: true) ?? Leaf(text);
     }
 
     // As it stands; as it stands before a mark; as a name that stands inside a sentence, where its capital was taken.
@@ -136,6 +136,10 @@ public sealed partial class PhraseBook
         return _whole.TryGetValue(capital, out other) ? other
             : end.Length > 0 && _whole.TryGetValue(capital[..^1], out other) ? other + end : null;
     }
+
+    // A sentence that is kept without its full stop, since it stands in others too.
+    private Said? BeforeMark(string text, int depth) => text is [.. var before, '.' or '!' or '?'] && before.Length > 0
+        && Say(before, depth + 1) is { IsKnown: true } said && said.Text != before ? said with { Text = said.Text + text[^1] } : null;
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 
