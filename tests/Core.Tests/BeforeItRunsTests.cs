@@ -103,7 +103,8 @@ public sealed class BeforeItRunsTests
         // How it came in nobody knows: as if driven in, until it is felt or has stood for as long as it cools.
         var came = card.History[0].At;
         Refusal unfelt = new("Nobody has felt whether the engine is cold; the vehicle came in at 08:00.",
-            "Bring the back of a hand near it, then feel it; or do something else until 08:50: this is done cold.");
+            "Bring the back of a hand near it, then feel it; or do something else until 08:50: this is done cold.",
+            Ground: Ground.Heat);
         Assert.Contains(unfelt, card.InTheWay(cold, came.AddMinutes(50).AddTicks(-1)));
         Assert.Equal((true, false), (card.AsksIfCold(cold, came), card.AsksIfCold(cold, came.AddMinutes(50))));
         Assert.DoesNotContain(unfelt, card.InTheWay(cold, came.AddMinutes(50)));
@@ -113,7 +114,7 @@ public sealed class BeforeItRunsTests
             felt.Decide(new FeelCold(), Iona, came)).Reasons).What);
         var hot = card.With([new(2, Eight, Iona, Guid.NewGuid(), new StepDone("warm-up"))]);
         Assert.Contains(hot.InTheWay(cold, Eight.AddMinutes(49)), r => r == new Refusal("The engine was run at 08:00 and is still hot.",
-            "Do something else until 08:50: this is done cold."));
+            "Do something else until 08:50: this is done cold.", Ground: Ground.Heat));
         Assert.Contains(hot.InTheWay(cold, Eight.AddMinutes(50).AddTicks(-1)), r => r.What.Contains("still hot"));
         Assert.DoesNotContain(hot.InTheWay(cold, Eight.AddMinutes(50)), r => r.What.Contains("still hot"));
         // It heats until it is switched off.
