@@ -51,10 +51,6 @@ test('an empty workshop comes to its first card on one page, and what was skippe
   await page.getByRole('link', { name: 'To the library' }).click();
   await page.getByLabel('Sheet file').setInputFiles(join(SHEETS, 'corran-fen-12.json'));
   await after(page, () => page.getByRole('button', { name: 'Check and bring in' }).click());
-  // Its file says that two have read its values, and nobody here has: the lead takes it so.
-  await expect(page.getByText('Nobody here has.')).toBeVisible();
-  await page.getByLabel('What is new, or why').fill('The maker sent it');
-  await after(page, () => page.getByRole('button', { name: 'Put it in use' }).click());
   await page.goto('/first-hour');
   await expect(stage('Model')).toHaveClass('done');
   await expect(stage('Vehicle').locator('details')).toHaveJSProperty('open', true);

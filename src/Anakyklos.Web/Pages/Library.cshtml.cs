@@ -75,10 +75,12 @@ public sealed class LibraryModel(SheetStore sheets, SheetDesk desk, ShelfStore s
         try
         {
             // A model that is in use changes only when what changes has been seen, and so does one whose file says that its values were
-            // read by two.
-            if (sheets.Newest(sheet.Id) is { } inUse ? inUse.Revision != sheet.Revision : SheetDesk.SaysIsRead(read.Text))
+            // read by two; but for what is here for practice, just so.
+            var there = sheets.Text(sheet.Id, sheet.Revision);
+            var isHere = there is not null && there == read.Text.ReplaceLineEndings("\n");
+            if (sheets.Newest(sheet.Id) is { } inUse ? inUse.Revision != sheet.Revision : !isHere && SheetDesk.SaysIsRead(read.Text))
                 return Begun(await desk.TakeIn(viewer.Member!.Person, read.Text), "/use");
-            await sheets.BringIn(sheet, read.Text, clock.Now);
+            await sheets.BringIn(sheet, isHere ? there! : read.Text, clock.Now);
             return RedirectToPage(new { added = sheet.Id });
         }
         catch (WorkshopFileException e)
