@@ -331,6 +331,7 @@ public sealed class KitTests
             PanPlan.Short([[Fluid("Engine oil", 6.4m), Fluid("Coolant", 9.8m, FillBy.Book, "Blue 40")]], [L(3), L(2)])!.What);
         Assert.Equal("The pan holds 3.00 L, but 6.40 L of engine oil, 2.00 L of axle oil will come out together.",
             PanPlan.Short([[Fluid("Engine oil", 6.4m), Fluid("Axle oil", 2, FillBy.Overflow, "GL-5", "SAE 80W-90")]], [L(3)])!.What);
+        Assert.Equal("No pan is here, but 6.40 L of engine oil will come out.", PanPlan.Short([[Fluid("Engine oil", 6.4m)]], [])!.What);
         Assert.Null(PanPlan.Short([], [L(3)]));
         Assert.Null(PanPlan.Short([[Fluid("Engine oil", 3)]], [L(3)]));
         // One after the other each has the pan to itself.

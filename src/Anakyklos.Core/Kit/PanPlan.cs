@@ -133,7 +133,8 @@ public static class PanPlan
         if (together.FirstOrDefault(g => Of(g, pans) is null) is not { } drained)
             return null;
         var comes = string.Join(", ", drained.Select(f => $"{f.Amount.Value.Print(Volume.Litre)} of {Words.Low(f.Name)}"));
-        var holds = pans.Count == 1 ? $"The pan holds {pans[0].Print(Volume.Litre)}"
+        var holds = pans.Count == 0 ? "No pan is here"
+            : pans.Count == 1 ? $"The pan holds {pans[0].Print(Volume.Litre)}"
             : $"The pans hold {string.Join(" and ", pans.Select(p => p.Print(Volume.Litre).ToString()))}";
         var own = drained.Count > 1 ? string.Join(" and ", drained.Where(f => drained.Any(o => o != f && !MayShare(f, o)))
             .Select(f => $"the {Words.Low(f.Name)}")) : "";

@@ -60,6 +60,10 @@ public static class CardLine
     }
 
     /// <summary>A press in a few words, for the button that takes it back.</summary>
-    public static string Pressed(JobCard card, Recorded recorded) => Of(card, recorded) is var line && line.Length > 44
+    /// <param name="card">The card.</param>
+    /// <param name="recorded">The press.</param>
+    /// <param name="say">Says it in the language of whoever looks, before it is cut: half a sentence is in no book.</param>
+    public static string Pressed(JobCard card, Recorded recorded, Func<string, string> say) =>
+        say(Of(card, recorded)) is var line && line.Length > 44
         ? line[..line.LastIndexOf(' ', 42)] + " …" : line;
 }

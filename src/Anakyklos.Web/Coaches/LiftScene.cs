@@ -65,6 +65,9 @@ public sealed class LiftScene
     /// <summary>What the hands may say while the wait of this step runs.</summary>
     public List<Other> Meanwhile { get; } = [];
 
+    /// <summary>What is held can be let go of by one of those presses: ending its clock with a reason would bring nobody on.</summary>
+    public bool LetsGo { get; internal set; }
+
     /// <summary>Drawings of this work, as partials of its own folder.</summary>
     public WorkPictures Pictures { get; internal set; } = new();
 

@@ -12,30 +12,46 @@ public sealed class MapDrawing
     /// <param name="map">The map.</param>
     /// <param name="what">Id of what it points at; empty for nothing.</param>
     /// <param name="near">Whether the part around it is shown, where that says more.</param>
-    public MapDrawing(VehicleMap map, ThingId what, bool near)
+    /// <param name="say">Says its words in the language of whoever looks: how much room they take is known only then.</param>
+    public MapDrawing(VehicleMap map, ThingId what, bool near, Func<string, string> say)
     {
         Map = map;
         What = what;
+        MapPoint Said(MapPoint point) => point with { Label = say(point.Label) };
+        Spoken = map with
+        {
+            Blocks = [.. map.Blocks.Select(b => b with { Name = say(b.Name) })],
+            Points = [.. map.Points.Select(Said)],
+            Belts = [.. map.Belts.Select(b => b with { Pulleys = [.. b.Pulleys.Select(p => p with { Name = say(p.Name) })] })],
+        };
         Here = what.IsEmpty ? null : map.Points.FirstOrDefault(p => p.For == what);
         Alikes = [.. map.Points.Where(p => !p.NotFor.IsEmpty && p.NotFor == what)];
+        SaidHere = Here is null ? null : Said(Here);
+        var alikes = Alikes.Select(Said).ToList();
         if (near && MapWindow.Near(map, Here, Alikes) is { } part)
         {
             (Window, IsNear, Scale) = (part, true, part.Width / NearLetters);
-            Names = new(map, Here!, Alikes, part, Scale);
-            HereLines = Lines(Here!.Label, MapNames.Bold);
-            AlikeLines = [.. Alikes.SelectMany(a => Lines($"× {a.Label}", MapNames.Letter))];
+            Names = new(Spoken, SaidHere!, alikes, part, Scale);
+            HereLines = Lines(SaidHere!.Label, MapNames.Bold);
+            AlikeLines = [.. alikes.SelectMany(a => Lines($"× {a.Label}", MapNames.Letter))];
         }
         else
         {
             (Window, IsNear, Scale) = (MapWindow.Whole(map), false, 1);
-            Names = new(map, Here, Alikes);
+            Names = new(Spoken, SaidHere, alikes);
             HereLines = [];
-            AlikeLines = [.. Alikes.Select(a => $"× {a.Label}")];
+            AlikeLines = [.. alikes.Select(a => $"× {a.Label}")];
         }
     }
 
     /// <summary>The map.</summary>
     public VehicleMap Map { get; }
+
+    /// <summary>The map with its words as they are said to whoever looks.</summary>
+    public VehicleMap Spoken { get; }
+
+    /// <summary>What it points at, its words as they are said to whoever looks; null when the map does not show it.</summary>
+    public MapPoint? SaidHere { get; }
 
     /// <summary>Id of what it points at; empty for nothing.</summary>
     public ThingId What { get; }

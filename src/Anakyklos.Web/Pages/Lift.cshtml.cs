@@ -10,6 +10,7 @@ using Anakyklos.Storage;
 using Anakyklos.Web.Coaches;
 using Anakyklos.Web.Drawing;
 using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Languages;
 using Microsoft.AspNetCore.Mvc;
 using Anakyklos.Web.Wording;
 
@@ -19,7 +20,7 @@ namespace Anakyklos.Web.Pages;
 [RequestSizeLimit(LargestForm)]
 [RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
 public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift around, DeviceDesk devices, PhotoDesk photos,
-    PracticeDesk practice, AheadDesk ahead, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer, rooms)
+    PracticeDesk practice, AheadDesk ahead, WorkshopWords words, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer, rooms)
 {
     // A picture that is too large is told so; what is larger still is not even read.
     private const int LargestForm = 64_000_000;
@@ -139,12 +140,15 @@ public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift aroun
     /// <summary>What another did last on a card that is new to whoever looks; null when it is not.</summary>
     public Recorded? TakenOver => Viewer.Member is { } me ? Card.WorkedOnBefore(me.Id, Now) : null;
 
+    /// <summary>Says a text in the language of whoever looks.</summary>
+    public Func<string, string> Say { get; } = words.Speaker();
+
     /// <summary>The drawing of where the step is, and what it points at.</summary>
     /// <param name="near">Whether it is drawn from near, as beside a step, or whole, as it is when opened.</param>
     public MapDrawing Drawn(bool near)
     {
         var map = Card.Sheet.Maps[Scene.Step.Map];
-        return new(map, map.PointOf(Scene.Step)?.For ?? Scene.Step.What, near);
+        return new(map, map.PointOf(Scene.Step)?.For ?? Scene.Step.What, near, Say);
     }
 
     public IActionResult OnGet(long id, string? step, string? panel, string? can, string? point)

@@ -6,6 +6,7 @@ using Anakyklos.Core.Wording;
 using Anakyklos.Desk;
 using Anakyklos.Storage;
 using Anakyklos.Web.Hosting;
+using Anakyklos.Web.Languages;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -13,10 +14,13 @@ namespace Anakyklos.Web.Pages;
 
 /// <summary>One model sheet: its drawings, fluids, fasteners, parts, jobs, resets and sources; and its file.</summary>
 public sealed class SheetPageModel(SheetStore sheets, RulingDesk rulings, SheetDesk desk, RevisionDesk revisions, DraftStore drafts,
-    PeopleStore people, Viewer viewer) : PageModel
+    PeopleStore people, WorkshopWords words, Viewer viewer) : PageModel
 {
     public ModelSheet Sheet { get; private set; } = null!;
     public IReadOnlyList<int> Revisions { get; private set; } = [];
+
+    /// <summary>Says a text in the language of whoever looks.</summary>
+    public Func<string, string> Say { get; } = words.Speaker();
 
     /// <summary>What is pointed at on the drawings: an id of an access, fastener, fluid or part.</summary>
     public ThingId Point { get; private set; }

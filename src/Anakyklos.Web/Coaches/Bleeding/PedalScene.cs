@@ -22,6 +22,7 @@ public sealed class PedalScene : WorkScene
         (scene.Number, scene.Unit) = DriveWords.Split(LiftWords.Hold(spec.Hold));
         scene.Beside = ["by the clock, without letting go"];
         scene.Facts.Add(new("If not hard", "Air is in: it is bled again, from the first one"));
+        scene.LetsGo = true;
         scene.Meanwhile.AddRange([.. other, new("Let go: press again", "pedalDown", "l")]);
         if (scene.Card.Waits.Any(w => w.Id == scene.Step.Id))
         {

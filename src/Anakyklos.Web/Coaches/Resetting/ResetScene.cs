@@ -33,6 +33,7 @@ public sealed class ResetScene : WorkScene
         if (to.ScanToolHere is { } tool && reset.Move.Uses is DashControl.Plug or DashControl.Choice or DashControl.Tool)
             scene.Beside = [$"{tool} is heard here: what it shows comes by itself"];
         var silent = new LiftScene.Other("No answer", "fail", "x");
+        scene.LetsGo = true;
         scene.Meanwhile.Add(silent with { Words = reset.Move.Wait is null ? "Let go, or no answer" : "No answer" });
         if (reset.Move.Timed is not null && reset.HeldUntil is null)
         {
