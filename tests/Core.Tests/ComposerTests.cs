@@ -8,10 +8,9 @@ namespace Anakyklos.Core.Tests;
 /// <summary>What a set of jobs asks for, on the depot's own sheets. What is expected is worked out from the sheets by hand.</summary>
 public class ComposerTests
 {
-    internal static readonly IReadOnlyDictionary<SheetId, ModelSheet> Sheets = Files
-        .Select(f => SheetReader.Read(File.ReadAllText(f)).Sheet!).ToDictionary(s => s.Id);
+    internal static readonly IReadOnlyDictionary<SheetId, ModelSheet> Sheets = Shipped.Sheets;
 
-    private static string[] Files => Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "sheets"), "*.json");
+    private static string[] Files => Shipped.Files;
 
     private static readonly ModelSheet Brae = Sheets["ostler-brae-28d"];
 

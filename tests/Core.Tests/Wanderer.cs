@@ -11,7 +11,10 @@ using static Anakyklos.Core.Tests.Workbench;
 namespace Anakyklos.Core.Tests;
 
 /// <summary>Somebody who presses what is next, and now and then something else.</summary>
-internal sealed class Wanderer(JobCard card, Random random)
+/// <param name="card">The card.</param>
+/// <param name="random">Chooses.</param>
+/// <param name="watch">Is shown what the card was, when, and what it decided, press by press; null for nobody.</param>
+internal sealed class Wanderer(JobCard card, Random random, Action<JobCard, DateTimeOffset, Decision>? watch = null)
 {
     private static readonly string[] Kinds = ["aside", "drop", "stop", "back", "early", "lift", "cut", "leak", "loose", "little", "much",
         "leave", "overfill", "short", "measure", "out", "fail", "kit", "order", "right", "jump", "weep", "dry", "light"];
@@ -21,20 +24,20 @@ internal sealed class Wanderer(JobCard card, Random random)
     internal JobCard Card { get; private set; } = card;
 
     /// <summary>The card that a seed leads to, worked to its end; the same seed gives the same card.</summary>
-    internal static JobCard Through(int seed)
+    internal static JobCard Through(int seed, Action<JobCard, DateTimeOffset, Decision>? watch = null)
     {
-        var walk = Make(seed);
+        var walk = Make(seed, watch);
         walk.Through();
         return walk.Card;
     }
 
-    private static Wanderer Make(int seed)
+    private static Wanderer Make(int seed, Action<JobCard, DateTimeOffset, Decision>? watch)
     {
         var random = new Random(seed);
-        var sheets = ComposerTests.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
+        var sheets = Shipped.Sheets.Values.OrderBy(s => s.Id.Text, StringComparer.Ordinal).ToArray();
         var sheet = sheets[seed % sheets.Length];
         JobId[] jobs = [.. sheet.Jobs.Keys.OrderBy(_ => random.Next()).Take(1 + random.Next(3))];
-        return new(On(sheet.Id.Text, jobs), random);
+        return new(On(sheet.Id.Text, jobs), random, watch);
     }
 
     private void Through()
@@ -53,7 +56,9 @@ internal sealed class Wanderer(JobCard card, Random random)
 
     private bool Give(CardCommand command, Person? by = null)
     {
-        if (Card.Decide(command, by ?? Iona, _now, UsualPress.Facts(Card.Sheet)) is not Accepted accepted)
+        var decided = Card.Decide(command, by ?? Iona, _now, UsualPress.Facts(Card.Sheet));
+        watch?.Invoke(Card, _now, decided);
+        if (decided is not Accepted accepted)
             return false;
         Card = Card.Taking(accepted, Guid.NewGuid(), by ?? Iona, _now).Card;
         // What is remembered from deciding is what is found by reading the card again.

@@ -34,7 +34,7 @@ internal sealed class Workbench
 
     /// <summary>A card of its own with these jobs of one of the sheets that ship, planned and opened.</summary>
     internal static JobCard On(string sheet, params JobId[] jobs) =>
-        CardWalk.Open(ComposerTests.Sheets[sheet], jobs, CardPlanner.Compose(ComposerTests.Sheets[sheet], jobs));
+        CardWalk.Open(Shipped.Sheets[sheet], jobs, CardPlanner.Compose(Shipped.Sheets[sheet], jobs));
 
     internal DateTimeOffset Now { get; private set; } = new(2026, 3, 9, 8, 0, 0, TimeSpan.Zero);
 

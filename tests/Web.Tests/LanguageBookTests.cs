@@ -16,7 +16,11 @@ public sealed partial class LanguageBookTests
         ["Engine oil"] = "Motoröl", ["Engine oil and filter"] = "Motoröl und Filter", ["Drain plug, rear"] = "Ablassschraube, hinten",
         ["{0} of {1} done"] = "von {1} sind {0} getan", ["Close it first."] = "Erst schließen.", ["{0}: still open."] = "Noch offen: {0}.",
         ["{0} days"] = "{0} Tage", [", every second time"] = ", jedes zweite Mal", ["Tue"] = "Di", ["Mar"] = "März",
-        ["over by {0}"] = "um {0} überfällig", ["in it"] = "darin",
+        ["over by {0}"] = "um {0} überfällig", ["in it"] = "darin", ["New seal on the plug"] = "Neue Dichtung auf die Schraube",
+        ["Old one out, new one in"] = "Altes heraus, neues hinein", ["Tighten the {0}{1}"] = "{0} anziehen{1}",
+        [": by hand"] = ": von Hand",
+        ["The {0} {1} too tight."] = "Zu fest: {0}.", ["Saw: {0}"] = "Gesehen: {0}", ["{0} on the {1}"] = "{0} am {1}",
+        ["“{0}” waits: {1}"] = "„{0}“ wartet: {1}",
     }, Manner.German);
 
     [Theory]
@@ -28,6 +32,12 @@ public sealed partial class LanguageBookTests
     [InlineData("Engine oil: still open. Close it first.", "Noch offen: Motoröl. Erst schließen.")]
     [InlineData("Engine oil, Drain plug, rear", "Motoröl, Ablassschraube, hinten")]
     [InlineData("every second time", "jedes zweite Mal")]
+    [InlineData("Old seal on the plug", "Alte Dichtung auf die Schraube")]
+    [InlineData("Old one out, old one in", "Altes heraus, altes hinein")]
+    [InlineData("Tighten the engine oil", "Motoröl anziehen")]
+    [InlineData("Tighten the engine oil: by hand", "Motoröl: von Hand anziehen")]
+    [InlineData("The drain plug, rear was too tight.", "Zu fest: Ablassschraube, hinten.")]
+    [InlineData("Engine oil (Tavish)", "Motoröl (Tavish)")]
     [InlineData("“Engine oil”", "„Motoröl“")]
     [InlineData("Engine oil AB-12-C", "Motoröl AB-12-C")]
     [InlineData("Engine oil 3.40 L", "Motoröl 3,40 L")]
@@ -71,6 +81,17 @@ public sealed partial class LanguageBookTests
     [InlineData("TW-2 28.5 N·m (27.5)", "TW-2 28,5 N·m (27,5)")]
     public void A_point_becomes_a_comma_in_a_number_and_in_nothing_else(string text, string said) =>
         Assert.Equal(said, _small.Say(text).Text);
+
+    // What somebody typed inside a sentence of the application stays as it was typed.
+    [Theory]
+    [InlineData("“Engine oil” waits: it is on the boat", "„Motoröl“ wartet: it is on the boat")]
+    [InlineData("Engine oil (none left on the shelf)", "Motoröl (none left on the shelf)")]
+    [InlineData("Saw: a nail on the tyre", "Gesehen: a nail on the tyre")]
+    public void Words_of_a_person_in_a_sentence_stay(string text, string said)
+    {
+        Assert.Equal(said, _small.Say(text).Text);
+        Assert.False(_small.Say(text).IsKnown);
+    }
 
     [Theory]
     [InlineData("the hatch squeaks when it rains")]

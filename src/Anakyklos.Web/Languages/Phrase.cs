@@ -8,6 +8,12 @@ namespace Anakyklos.Web.Languages;
 /// </summary>
 public sealed class Phrase
 {
+    // "Saw: {0}" is a sentence of nobody else's, however short its label.
+    private const int Label = 5;
+
+    // They stand in anybody's sentence and tell none from another.
+    private static readonly HashSet<string> _everywhere = ["a", "an", "and", "at", "for", "in", "is", "it", "of", "on", "or", "the", "to"];
+
     // Words of the sentence before, between and after its holes.
     private readonly string[] _pieces;
 
@@ -27,14 +33,16 @@ public sealed class Phrase
         (_otherPieces, _otherHoles) = Cut(other);
         if (_otherHoles.Except(_holes).Any())
             throw new FormatException($"“{other}” has a hole that “{sentence}” has not.");
-        Letters = _pieces.Sum(p => p.Count(char.IsLetter));
+        Letters = _pieces.SelectMany(WordsOf).Where(w => !_everywhere.Contains(w)).Sum(w => w.Length)
+            + (_pieces[0] is [>= 'A' and <= 'Z', .., ':', ' '] ? Label : 0);
         Rarest = _pieces.SelectMany(WordsOf).MaxBy(w => w.Length) ?? "";
     }
 
     /// <summary>The sentence as the application says it.</summary>
     public string Sentence { get; }
 
-    /// <summary>How many letters of it stand outside its holes: the more, the surer it is meant.</summary>
+    /// <summary>How many letters of it stand outside its holes, in words that not every sentence has: the more, the surer it is meant.
+    /// </summary>
     public int Letters { get; }
 
     /// <summary>The longest of its own words, by which it is found; empty where it has none.</summary>
@@ -48,6 +56,10 @@ public sealed class Phrase
     public Phrase? ByItself(IEnumerable<string> marks) => marks.FirstOrDefault(m => Sentence.StartsWith(m, StringComparison.Ordinal)
         && _otherPieces[0].StartsWith(m, StringComparison.Ordinal) && Sentence.Length > m.Length) is { } mark
         ? new(Sentence[mark.Length..], Say(h => $"{{{h}}}")[mark.Length..]) : null;
+
+    /// <summary>Whether the other language says what stands in a hole: it needs no "was".</summary>
+    /// <param name="hole">Its number.</param>
+    public bool Says(int hole) => _otherHoles.Contains(hole);
 
     /// <summary>The words in a text: runs of letters.</summary>
     public static IEnumerable<string> WordsOf(string text)
@@ -89,6 +101,15 @@ public sealed class Phrase
         {
             if (text.Length - at >= piece.Length)
                 yield return With(text[at..^piece.Length]);
+            yield break;
+        }
+        // Between two holes nothing stands, or a space: the second only goes on from the first, "was" or nothing at all.
+        if (string.IsNullOrWhiteSpace(piece))
+        {
+            for (var next = text.Length - piece.Length; next > at; next--)
+                if (text.AsSpan(next).StartsWith(piece, StringComparison.Ordinal))
+                    foreach (var filled in Fill(text, next + piece.Length, hole + 1, With(text[at..next])))
+                        yield return filled;
             yield break;
         }
         for (var next = text.IndexOf(piece, at, StringComparison.Ordinal); next >= 0 && next < text.Length;

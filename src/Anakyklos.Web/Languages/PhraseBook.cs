@@ -21,7 +21,7 @@ public sealed partial class PhraseBook
     // A sentence in a sentence in a sentence; nobody speaks deeper.
     private const int Deepest = 4;
 
-    // A phrase with fewer letters of its own, such as "{0} in {1}", counts only where all that stands in it is known.
+    // A phrase with fewer letters of its own, such as "{0} on the {1}", counts only where all that stands in it is known.
     private const int Sure = 5;
 
     // So many signs of a sentence that was cut short tell which one it is.
@@ -115,7 +115,8 @@ public sealed partial class PhraseBook
             return Leaf(text);
         var byPhrase = ByPhrase(text, depth, isSure: true);
         return byPhrase is { IsKnown: true } ? byPhrase.Value
-            : Quoted(text, depth) ?? BesideNumber(text, depth) ?? ByJoints(text, depth, inPart: false)
+            : OldForNew(text, depth) ?? WithReason(text, depth) ?? Quoted(text, depth)
+                ?? BesideNumber(text, depth) ?? ByJoints(text, depth, inPart: false)
                 ?? ByPhrase(text, depth, isSure: false) ?? BeforeMark(text, depth) ?? BySentences(text, depth) ?? byPhrase
                 ?? ByJoints(text, depth, inPart: true) ?? Leaf(text);
     }
@@ -131,7 +132,11 @@ public sealed partial class PhraseBook
         if (text[^1] == '…')
             return Begun(text[..^1].TrimEnd());
         if (char.IsUpper(text[0]))
-            return _whole.TryGetValue(char.ToLowerInvariant(text[0]) + text[1..], out other) ? Capital(other) : null;
+        {
+            var small = char.ToLowerInvariant(text[0]) + text[1..];
+            return _whole.TryGetValue(small, out other) ? Capital(other)
+                : end.Length > 0 && _whole.TryGetValue(small[..^1], out other) ? Capital(other) + end : null;
+        }
         var capital = char.ToUpperInvariant(text[0]) + text[1..];
         return _whole.TryGetValue(capital, out other) ? other
             : end.Length > 0 && _whole.TryGetValue(capital[..^1], out other) ? other + end : null;
@@ -140,6 +145,25 @@ public sealed partial class PhraseBook
     // A sentence that is kept without its full stop, since it stands in others too.
     private Said? BeforeMark(string text, int depth) => text is [.. var before, '.' or '!' or '?'] && before.Length > 0
         && Say(before, depth + 1) is { IsKnown: true } said && said.Text != before ? said with { Text = said.Text + text[^1] } : null;
+
+    // A title of a card on which the old one goes back: the sheet has said it for a new one.
+    private Said? OldForNew(string text, int depth)
+    {
+        var olds = Olds().Matches(text);
+        // All of them, or only the last: "Old seal out of its bore, old one in".
+        foreach (var first in olds.Count == 0 ? [] : new[] { 0, olds.Count - 1 }.Distinct())
+        {
+            var renewed = Olds().Replace(text, m => m.Index < olds[first].Index ? m.Value : m.Value[0] == 'O' ? "New" : "new");
+            if (Say(renewed, depth + 1) is { IsKnown: true } said && _manner.Old(said.Text) is { } old)
+                return new(old, true);
+        }
+        return null;
+    }
+
+    // What strayed from the book, and why, as somebody wrote it.
+    private Said? WithReason(string text, int depth) => Reasons().Match(text) is { Success: true } m
+        && Say(m.Groups["what"].Value, depth + 1) is { IsKnown: true } what
+        && Say(m.Groups["why"].Value, depth + 1) is var why ? new($"{what.Text} ({why.Text})", why.IsKnown) : null;
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 
@@ -165,7 +189,7 @@ public sealed partial class PhraseBook
             var said = holes.ToDictionary(h => h.Key, h => h.Value.Trim().Length == 0 ? new(h.Value, true) : Say(h.Value, depth + 1));
             var words = phrase.Say(h => said[h].Text);
             var whole = new Said(char.IsUpper(text[0]) && words.Length > 0 ? Capital(words) : words,
-                said.Values.All(s => s.IsKnown));
+                said.All(h => h.Value.IsKnown || !phrase.Says(h.Key)));
             if (whole.IsKnown)
                 return whole;
             if (isSure)
@@ -264,6 +288,12 @@ public sealed partial class PhraseBook
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
+
+    [GeneratedRegex(@"^(?<what>[^()]+) \((?<why>.+)\)$")]
+    private static partial Regex Reasons();
+
+    [GeneratedRegex(@"\b[Oo]ld(?= )")]
+    private static partial Regex Olds();
 
     [GeneratedRegex(@"^(?<before>\S*\d\S* )(?<name>\D.*)$|^(?<name>.*[^\d ])(?<after> (?:\d|[A-Z]\S*\d)\S*"
         + @"(?: (?:" + Unit + "))?)$")]

@@ -20,7 +20,8 @@ namespace Anakyklos.Web.Pages;
 [RequestSizeLimit(LargestForm)]
 [RequestFormLimits(MultipartBodyLengthLimit = LargestForm)]
 public sealed class LiftModel(CardStore cards, CardRooms rooms, AroundLift around, DeviceDesk devices, PhotoDesk photos,
-    PracticeDesk practice, AheadDesk ahead, WorkshopWords words, WorkshopClock clock, Viewer viewer) : CommandPage(cards, clock, viewer, rooms)
+    PracticeDesk practice, AheadDesk ahead, WorkshopWords words, WorkshopClock clock, Viewer viewer)
+    : CommandPage(cards, clock, viewer, rooms)
 {
     // A picture that is too large is told so; what is larger still is not even read.
     private const int LargestForm = 64_000_000;
