@@ -26,6 +26,9 @@ public sealed partial class CardLanguageTests() : InTheDemo("una")
     private static readonly string[] _names = ["Iona", "Una", "Tavish", "Corran", "Hespin", "Lumen", "Maelor", "Ostler", "Skelling",
         "Tarn"];
 
+    // They are the same in both languages.
+    private static readonly string[] _same = ["Magnet", "Normal", "Ring", "Sensor"];
+
     [Fact]
     public void Whatever_a_card_says_against_the_grain_is_said_in_German()
     {
@@ -55,7 +58,8 @@ public sealed partial class CardLanguageTests() : InTheDemo("una")
         string[] unsaid = [.. texts.Select(t => (Text: t.Key, Said: german.Say(t.Key), From: t.Value))
             // An id of a step is nobody's word.
             .Where(t => !t.Text.StartsWith("There is no step “", StringComparison.Ordinal))
-            .Where(t => !t.Said.IsKnown || Tokens(t.Said.Text).Intersect(Tokens(t.Text)).Except(_names).Any(w => !known.Contains(w)))
+            .Where(t => !t.Said.IsKnown || (t.Said.Text == t.Text && !t.Text.Any(char.IsDigit) && Tokens(t.Text).Except(_names.Concat(_same)).Any())
+                || Tokens(t.Said.Text).Intersect(Tokens(t.Text)).Except(_names).Any(w => !known.Contains(w)))
             .Select(t => $"{t.From}: {t.Text} -> {t.Said.Text}")];
         Assert.True(texts.Count > 1000, $"Only {texts.Count} texts were heard.");
         Assert.True(unsaid.Length == 0, $"{unsaid.Length} of {texts.Count}\n{string.Join('\n', unsaid)}");

@@ -158,6 +158,7 @@ public sealed partial class DrawingTests : IAsyncLifetime
             crowded.AddRange(Crowded(words, drawing, 4 * drawing.Scale).Select(w => $"{at}: {w}"));
             var lines = drawing.HereLines.Concat(drawing.AlikeLines).ToList();
             Assert.All(lines, l => Assert.True(l.Length * 2 * MapNames.Letter * drawing.Scale <= part.Width, $"{at}: {l}"));
+            Assert.All(drawing.HereLines, l => Assert.True(l.Length * 2 * 1.1 * MapNames.Bold * drawing.Scale <= part.Width, $"{at}: {l}"));
             Assert.Equal(string.Join(" ", drawing.Alikes.Select(a => a.Label).Prepend(here.Label).Select(say)),
                 string.Join(" ", lines).Replace("× ", "", StringComparison.Ordinal));
         }

@@ -5,6 +5,9 @@ namespace Anakyklos.Web.Drawing;
 /// <summary>A map as one page draws it: whole, or the part around what is pointed at with the whole small beside it.</summary>
 public sealed class MapDrawing
 {
+    // Half of what a bold letter takes where most of them are broad: nothing clips the words under a part but its own edge.
+    private const double Broad = 1.7;
+
     // Letters of a part are a little smaller against the drawing than those of the whole: the part is shown twice as large.
     private const double NearLetters = 66;
 
@@ -32,7 +35,7 @@ public sealed class MapDrawing
         {
             (Window, IsNear, Scale) = (part, true, part.Width / NearLetters);
             Names = new(Spoken, SaidHere!, alikes, part, Scale);
-            HereLines = Lines(SaidHere!.Label, MapNames.Bold);
+            HereLines = Lines(SaidHere!.Label, Broad);
             AlikeLines = [.. alikes.SelectMany(a => Lines($"× {a.Label}", MapNames.Letter))];
         }
         else

@@ -11,6 +11,9 @@ public sealed class Phrase
     // "Saw: {0}" is a sentence of nobody else's, however short its label.
     private const int Label = 5;
 
+    // With fewer letters in words of its own a phrase has none that tell it from any other.
+    private const int Own = 3;
+
     // They stand in anybody's sentence and tell none from another.
     private static readonly HashSet<string> _everywhere = ["a", "an", "and", "at", "for", "in", "is", "it", "of", "on", "or", "the", "to"];
 
@@ -33,7 +36,8 @@ public sealed class Phrase
         (_otherPieces, _otherHoles) = Cut(other);
         if (_otherHoles.Except(_holes).Any())
             throw new FormatException($"“{other}” has a hole that “{sentence}” has not.");
-        Letters = _pieces.SelectMany(WordsOf).Where(w => !_everywhere.Contains(w)).Sum(w => w.Length)
+        var own = _pieces.SelectMany(WordsOf).Where(w => !_everywhere.Contains(w)).Sum(w => w.Length);
+        Letters = (own < Own ? own : _pieces.Sum(p => p.Count(char.IsLetter)))
             + (_pieces[0] is [>= 'A' and <= 'Z', .., ':', ' '] ? Label : 0);
         Rarest = _pieces.SelectMany(WordsOf).MaxBy(w => w.Length) ?? "";
     }
@@ -41,8 +45,8 @@ public sealed class Phrase
     /// <summary>The sentence as the application says it.</summary>
     public string Sentence { get; }
 
-    /// <summary>How many letters of it stand outside its holes, in words that not every sentence has: the more, the surer it is meant.
-    /// </summary>
+    /// <summary>How many letters of it stand outside its holes, unless all of them are in words that every sentence has: the more, the
+    /// surer it is meant.</summary>
     public int Letters { get; }
 
     /// <summary>The longest of its own words, by which it is found; empty where it has none.</summary>
