@@ -113,12 +113,13 @@ public sealed partial class PhraseBook
     {
         if (IsOnlyDates(text))
             return Leaf(text);
+        if (Reasons().Match(text) is { Success: true } m && Exactly(m.Groups["what"].Value) is not null)
+            return WithReason(text, depth)!.Value;
         var byPhrase = ByPhrase(text, depth, isSure: true);
         return byPhrase is { IsKnown: true } ? byPhrase.Value
-            : OldForNew(text, depth) ?? WithReason(text, depth) ?? Quoted(text, depth)
-                ?? BesideNumber(text, depth) ?? ByJoints(text, depth, inPart: false)
-                ?? ByPhrase(text, depth, isSure: false) ?? BeforeMark(text, depth) ?? BySentences(text, depth) ?? byPhrase
-                ?? ByJoints(text, depth, inPart: true) ?? Leaf(text);
+            : OldForNew(text, depth) ?? Quoted(text, depth) ?? BesideNumber(text, depth) ?? ByJoints(text, depth, inPart: false)
+                ?? ByPhrase(text, depth, isSure: false) ?? WithReason(text, depth) ?? BeforeMark(text, depth)
+                ?? BySentences(text, depth) ?? byPhrase ?? ByJoints(text, depth, inPart: true) ?? Leaf(text);
     }
 
     // As it stands; as it stands before a mark; as a name that stands inside a sentence, where its capital was taken.
@@ -251,10 +252,14 @@ public sealed partial class PhraseBook
         var name = Say(number.Groups["name"].Value, depth + 1);
         if (!name.IsKnown)
             return null;
-        // What has no other name here is a name itself, and its number a part of it: "Fen 1.2".
+        // What has no other name here is a name itself, and its number a part of it: "Fen 1.2". So is one behind a name without a unit:
+        // "Workshop manual 4.2".
         var (before, after) = (number.Groups["before"].Value, number.Groups["after"].Value);
         return name.Text == number.Groups["name"].Value ? new(Figures(text), true)
-            : name with { Text = Figures(before) + name.Text + Figures(after) };
+            : name with
+            {
+                Text = Figures(before) + name.Text + (Units().IsMatch(after[(after.LastIndexOf(' ') + 1)..]) ? Figures(after) : after),
+            };
     }
 
     private static Said Joined(IEnumerable<Said> parts, string between)
@@ -271,7 +276,7 @@ public sealed partial class PhraseBook
     }
 
     // "21 Oct 2026" is no name beside a number.
-    private static bool IsOnlyDates(string text) => char.IsDigit(text[^1]) && !Dates().Replace(text, "").Any(char.IsLetter);
+    private static bool IsOnlyDates(string text) => text.Any(char.IsDigit) && !Dates().Replace(text, "").Any(char.IsLetter);
 
     // "Tue 10 Mar" is "Di, 10. März", "March 2027" "März 2027".
     private string Dated(Match date)
