@@ -87,7 +87,7 @@ public sealed class SheetStore(WorkshopDatabase database)
         return $"{rows}/{last}/{used}";
     }
 
-    /// <summary>The texts of all sheets that bring words in other languages along, the newer revisions first; of drafts that were walked
+    /// <summary>The texts of all sheets that bring words in other languages along, what came in last first; of drafts that were walked
     /// the last of each, behind all others.</summary>
     public IReadOnlyList<string> WithWords()
     {
@@ -95,7 +95,7 @@ public sealed class SheetStore(WorkshopDatabase database)
         return [.. connection.Query<string>("""
             select content from sheet s where content like '%"words"%' and (state <> 'draft'
                 or revision = (select max(revision) from sheet where id = s.id and state = 'draft'))
-            order by state = 'draft', revision desc, id
+            order by state = 'draft', brought_in_at desc, rowid desc
             """)];
     }
 

@@ -13,16 +13,16 @@ public sealed class SheetStoreTests : IDisposable
         $$$"""{"revision": {{{revision}}}, "words": {"de": [{"text": "Bonnet", "said": "{{{name}}}"}]}}""";
 
     [Fact]
-    public async Task The_newer_revision_comes_first_and_a_walked_draft_behind_all()
+    public async Task What_came_in_last_comes_first_and_a_walked_draft_behind_all()
     {
         var sheets = new SheetStore(_workshop.Open().Database);
         await sheets.BringIn(Sheet with { Revision = 1 }, File(1, "Klappe"), Monday);
         await sheets.BringIn(Sheet with { Revision = 3 }, File(3, "Haube"), Monday);
         await sheets.BringIn(Sheet with { Revision = 2 }, """{"revision": 2}""", Monday);
-        await sheets.BringInForPractice(Sheet with { Id = "dunlin-cart", Revision = 2 }, File(2, "Deckel"), Monday);
+        await sheets.BringInForPractice(Sheet with { Id = "dunlin-cart", Revision = 7 }, File(7, "Deckel"), Monday.AddDays(-1));
         await sheets.KeepToWalk(Sheet.Id, r => File(r, "Entwurf"), Monday);
         await sheets.KeepToWalk(Sheet.Id, r => File(r, "Zweiter Entwurf"), Monday);
-        Assert.Equal([File(3, "Haube"), File(2, "Deckel"), File(1, "Klappe"), File(9002, "Zweiter Entwurf")], sheets.WithWords());
+        Assert.Equal([File(3, "Haube"), File(1, "Klappe"), File(7, "Deckel"), File(9002, "Zweiter Entwurf")], sheets.WithWords());
     }
 
     [Fact]

@@ -38,6 +38,7 @@ public sealed partial class LanguageBookTests
     [InlineData("Tighten the engine oil: by hand", "Motoröl: von Hand anziehen")]
     [InlineData("The drain plug, rear was too tight.", "Zu fest: Ablassschraube, hinten.")]
     [InlineData("Engine oil (Tavish)", "Motoröl (Tavish)")]
+    [InlineData("Engine oil (in it), Engine oil and filter (in it)", "Motoröl (darin), Motoröl und Filter (darin)")]
     [InlineData("Iona R., 2 Mar 01:04", "Iona R., 2. März 01:04")]
     [InlineData("“Engine oil”", "„Motoröl“")]
     [InlineData("Engine oil AB-12-C", "Motoröl AB-12-C")]

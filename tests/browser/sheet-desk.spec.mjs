@@ -198,7 +198,7 @@ test('a three-wheeler is written from nothing, read by a second person, put in u
   await page.getByLabel("Signer's PIN").fill('135790');
   await after(page, () => page.getByRole('button', { name: /^Sign/ }).click());
   await expect(page).toHaveURL(/\/record\/\d+/);
-  for (const said of ['24 N·m (22 to 26)', 'Engine oil', '1.20 L', 'Chain case oil', '0.40 L', 'next at 11\u202f900 km'])
+  for (const said of ['24 N·m (22 to 26)', 'Engine oil', '1.20 L', 'Chain case oil', '0.40 L', 'next 11\u202f900 km'])
     await expect(page.locator('main')).toContainText(said);
 });
 

@@ -294,7 +294,7 @@ public sealed partial class PhraseBook
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
 
-    [GeneratedRegex(@"^(?<what>[^()]+) \((?<why>.+)\)$")]
+    [GeneratedRegex(@"^(?<what>[^()]+) \((?<why>[^()]+)\)$")]
     private static partial Regex Reasons();
 
     [GeneratedRegex(@"\b[Oo]ld(?= )")]

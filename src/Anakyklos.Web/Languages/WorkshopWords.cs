@@ -6,7 +6,7 @@ using Anakyklos.Storage;
 namespace Anakyklos.Web.Languages;
 
 /// <summary>The books of the program together with the words that this workshop's sheets and lessons bring along. Where the program has a
-/// word of its own for a text, that holds; of two sheets that say the same text otherwise, the newer revision.</summary>
+/// word of its own for a text, that holds; of two sheets that say the same text otherwise, the one that came in later.</summary>
 public sealed class WorkshopWords(SheetStore sheets, LessonShelf lessons)
 {
     private readonly Lock _one = new();
